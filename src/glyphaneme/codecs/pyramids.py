@@ -1,0 +1,60 @@
+"""Keeps pyramids as raw files that are mapped into memory, not read."""
+
+from __future__ import annotations
+
+import json
+import shutil
+from pathlib import Path
+from tempfile import mkdtemp
+
+import numpy as np
+
+from glyphaneme.core.place import Pyramid
+
+FACTS = "facts.json"
+
+
+def save_pyramid(folder: Path, pyramid: Pyramid) -> None:
+    """Write a pyramid into a folder, all of it or nothing.
+
+    Parameters
+    ----------
+    folder : Path
+        Where it shall lie; another process may write the same pyramid meanwhile.
+    pyramid : Pyramid
+        What to keep.
+    """
+    folder.parent.mkdir(parents=True, exist_ok=True)
+    draft = Path(mkdtemp(dir=folder.parent, prefix=".draft-"))
+    for number, level in enumerate(pyramid.levels):
+        np.save(draft / f"{number}.npy", level)
+    facts = {"levels": len(pyramid.levels), "opaque": pyramid.opaque}
+    (draft / FACTS).write_text(json.dumps(facts))
+    try:
+        draft.rename(folder)
+    except OSError:  # it is there already: pyramids of one picture are all alike
+        shutil.rmtree(draft)
+
+
+def load_pyramid(folder: Path) -> Pyramid | None:
+    """Map a pyramid into memory.
+
+    Parameters
+    ----------
+    folder : Path
+        Where `save_pyramid` put it.
+
+    Returns
+    -------
+    Pyramid or None
+        None where there is none, or not the whole of it.
+    """
+    try:
+        facts = json.loads((folder / FACTS).read_text())
+        levels = tuple(
+            np.load(folder / f"{number}.npy", mmap_mode="r")
+            for number in range(facts["levels"])
+        )
+    except (OSError, ValueError, KeyError):
+        return None
+    return Pyramid(levels=levels, opaque=facts["opaque"])

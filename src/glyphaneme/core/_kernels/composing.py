@@ -1,0 +1,282 @@
+"""Lays all layers over one another, chunk by chunk, for some rows of a view."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+import numpy as np
+from numba import carray, from_dtype, njit, types
+from numba.core import cgutils
+from numba.extending import intrinsic
+
+from glyphaneme.core._kernels.blend_loops import blend_span
+from glyphaneme.core._kernels.layout import (
+    CHUNK,
+    FROM_U8,
+    HALF,
+    INLINED,
+    KERNEL,
+    ONE,
+    SCRATCH_FLOATS,
+    SCRATCH_TEXELS,
+    TO_U8,
+    A,
+    B,
+    G,
+    R,
+)
+from glyphaneme.core._kernels.sampling import (
+    MARGIN,
+    copy_span,
+    edge_span,
+    gather_corners,
+    narrowed,
+    weigh_alpha,
+    weigh_opaque,
+)
+
+LAYER = np.dtype(
+    [
+        ("address", "i8"),  # of the source's first texel
+        ("rows", "i8"),
+        ("columns", "i8"),
+        ("mode", "i8"),
+        ("opaque", "i8"),  # 1: every texel's alpha is 255
+        ("copied", "i8"),  # 1: the map moves by whole pixels and nothing else
+        ("opacity", "f4"),
+        ("unused", "f4"),
+        ("to_source", "f8", 6),  # view pixels to texels, rows of a 2 x 3 matrix
+        ("width", "f8"),  # of the picture in texels: half a texel less than the
+        ("height", "f8"),  # columns or rows where an odd size was halved
+    ],
+    align=True,
+)
+"""One layer as the kernel reads it; a table of these needs no recompilation."""
+
+LAYER_TYPE = from_dtype(LAYER)
+NORMAL = 0
+I32 = np.int32
+U32 = np.uint32
+F32 = np.float32
+# Columns of the table of spans: where a layer shows in the chunk, and where whole.
+FIRST, LAST, WHOLE_FIRST, WHOLE_LAST = 0, 1, 2, 3
+
+
+@intrinsic
+def _pointer(typing_context: Any, address: Any) -> Any:  # noqa: ANN401, ARG001
+    """Turn an address into a pointer; numba cannot mix arrays of sizes in a tuple."""
+
+    def lower(context: Any, builder: Any, signature: Any, values: Any) -> Any:  # noqa: ANN401, ARG001
+        return builder.inttoptr(values[0], cgutils.voidptr_t)
+
+    return types.voidptr(types.intp), lower
+
+
+@njit(types.void(LAYER_TYPE[::1], types.i8, types.i8, types.f8, types.i8, types.i8[:, ::1]), **KERNEL)
+def find_span(
+    layers: np.ndarray, layer: int, row: int, column: float, n: int, spans: np.ndarray
+) -> None:
+    """Write which of the chunk's `n` pixels the layer touches and fills whole."""
+    m = layers[layer].to_source
+    across, down = m[0], m[3]
+    u = m[0] * (column + 0.5) + m[1] * (row + 0.5) + m[2]
+    v = m[3] * (column + 0.5) + m[4] * (row + 0.5) + m[5]
+    foot_u = math.hypot(m[0], m[1])
+    foot_v = math.hypot(m[3], m[4])
+    width, height = layers[layer].width, layers[layer].height
+    first, last = narrowed(across, u, -foot_u / 2, width + foot_u / 2, 0, n)
+    first, last = narrowed(down, v, -foot_v / 2, height + foot_v / 2, first, last)
+    spans[layer, FIRST], spans[layer, LAST] = first, last
+    if layers[layer].copied == 1:
+        # Pixel centres: those outside are touched by half a footprint and left out.
+        first, last = narrowed(across, u, 0.0, width, first, last)
+        first, last = narrowed(down, v, 0.0, height, first, last)
+        spans[layer, FIRST], spans[layer, LAST] = first, last
+        spans[layer, WHOLE_FIRST], spans[layer, WHOLE_LAST] = first, last
+        return
+    edge_u = max(foot_u / 2, 0.5 + MARGIN)
+    edge_v = max(foot_v / 2, 0.5 + MARGIN)
+    low_u = min(width - foot_u / 2, layers[layer].columns - 0.5 - MARGIN)
+    low_v = min(height - foot_v / 2, layers[layer].rows - 0.5 - MARGIN)
+    first, last = narrowed(across, u, edge_u, low_u, first, last)
+    first, last = narrowed(down, v, edge_v, low_v, first, last)
+    if first >= last:
+        first = last = spans[layer, LAST]
+    spans[layer, WHOLE_FIRST], spans[layer, WHOLE_LAST] = first, last
+
+
+@njit(
+    types.void(
+        LAYER_TYPE[::1], types.i8, types.i8, types.f8, types.i8[:, ::1],
+        types.f4[::1], types.u4[::1], types.f8[::1],
+    ),
+    **KERNEL,
+)
+def fetch(
+    layers: np.ndarray,
+    layer: int,
+    row: int,
+    column: float,
+    spans: np.ndarray,
+    t: np.ndarray,
+    corners: np.ndarray,
+    small: np.ndarray,
+) -> None:
+    """Read the layer's pixels in its span into the source planes."""
+    one = layers[layer]
+    rows, columns = one.rows, one.columns
+    texels = carray(_pointer(one.address), (rows * columns,), np.uint32)
+    m = one.to_source
+    ray, extent = small[:4], small[4:]
+    ray[0] = m[0] * (column + 0.5) + m[1] * (row + 0.5) + m[2] - 0.5
+    ray[1] = m[3] * (column + 0.5) + m[4] * (row + 0.5) + m[5] - 0.5
+    ray[2], ray[3] = m[0], m[3]
+    first, last = spans[layer, FIRST], spans[layer, LAST]
+    whole_first, whole_last = spans[layer, WHOLE_FIRST], spans[layer, WHOLE_LAST]
+    if one.copied == 1:
+        start = int(round(ray[1])) * columns + int(round(ray[0])) + first
+        copy_span(texels, start, one.opacity, t[first:], last - first)
+        return
+    extent[0], extent[1] = one.width, one.height
+    extent[2], extent[3] = math.hypot(m[0], m[1]), math.hypot(m[3], m[4])
+    edge_span(
+        texels, columns, rows, ray, extent, one.opacity, t, first, whole_first
+    )
+    edge_span(texels, columns, rows, ray, extent, one.opacity, t, whole_last, last)
+    n = whole_last - whole_first
+    if n > 0:
+        ray[0] += whole_first * ray[2]
+        ray[1] += whole_first * ray[3]
+        inner = t[whole_first:]
+        gather_corners(texels, columns, rows, ray, inner, corners, n)
+        if one.opaque == 1:
+            weigh_opaque(corners, one.opacity, inner, n)
+        else:
+            weigh_alpha(corners, one.opacity, inner, n)
+
+
+@njit(types.b1(LAYER_TYPE[::1], types.i8, types.i8[:, ::1], types.i8), **KERNEL)
+def fills(layers: np.ndarray, layer: int, spans: np.ndarray, n: int) -> bool:
+    """Tell whether the layer leaves nothing see-through in the chunk."""
+    one = layers[layer]
+    return (
+        one.opaque == 1
+        and one.opacity == ONE
+        and spans[layer, WHOLE_FIRST] == 0
+        and spans[layer, WHOLE_LAST] == n
+    )
+
+
+@njit("void(f4[::1], f4[::1], i8)", **KERNEL)
+def fill(background: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Start a chunk with the canvas's own colour and alpha."""
+    for i in range(n):
+        t[R + i] = background[0]
+        t[G + i] = background[1]
+        t[B + i] = background[2]
+        t[A + i] = background[3]
+
+
+@njit(**INLINED)
+def as_byte(value: F32) -> U32:
+    """Round 0..1 to the nearest of 256 levels."""
+    return U32(I32(min(max(value, F32(0)), ONE) * TO_U8 + HALF))
+
+
+@njit("void(f4[::1], u4[::1], i8)", **KERNEL)
+def store(t: np.ndarray, out: np.ndarray, n: int) -> None:
+    """Write straight RGBA, one u32 a pixel."""
+    for i in range(n):
+        out[i] = (
+            as_byte(t[R + i])
+            | (as_byte(t[G + i]) << U32(8))
+            | (as_byte(t[B + i]) << U32(16))
+            | (as_byte(t[A + i]) << U32(24))
+        )
+
+
+@njit(
+    types.void(
+        LAYER_TYPE[::1], types.f4[::1], types.u4[:, ::1], types.i8, types.i8
+    ),
+    **KERNEL,
+)
+def compose_rows_into(
+    layers: np.ndarray, background: np.ndarray, out: np.ndarray, first: int, last: int
+) -> None:
+    """Compose rows first..last (exclusive) of the view into `out`."""
+    columns = out.shape[1]
+    count = layers.shape[0]
+    t = np.zeros(SCRATCH_FLOATS, np.float32)
+    corners = np.zeros(SCRATCH_TEXELS, np.uint32)
+    spans = np.zeros((max(count, 1), 4), np.int64)
+    small = np.zeros(8, np.float64)
+    for row in range(first, last):
+        for column in range(0, columns, CHUNK):
+            n = min(CHUNK, columns - column)
+            lowest = 0
+            for layer in range(count):
+                find_span(layers, layer, row, float(column), n, spans)
+                if layers[layer].mode == NORMAL and fills(layers, layer, spans, n):
+                    lowest = layer  # hides all that lies beneath it
+            fill(background, t, n)
+            solid = background[3] == ONE
+            for layer in range(lowest, count):
+                start = spans[layer, FIRST]
+                length = spans[layer, LAST] - start
+                if length <= 0:
+                    continue
+                fetch(layers, layer, row, float(column), spans, t, corners, small)
+                blend_span(layers[layer].mode, solid, t[start:], length)
+                solid = solid or fills(layers, layer, spans, n)
+            store(t, out[row, column : column + n], n)
+
+
+@njit("void(u4[:, ::1], u4[:, ::1], i8, i8)", **KERNEL)
+def halve_rows_into(
+    source: np.ndarray, out: np.ndarray, first: int, last: int
+) -> None:
+    """Average 2 x 2 texels into one, colours weighted by alpha; edges repeat."""
+    rows, columns = source.shape
+    for row in range(first, last):
+        top = source[2 * row]
+        bottom = source[min(2 * row + 1, rows - 1)]
+        for column in range(out.shape[1]):
+            left = 2 * column
+            right = min(left + 1, columns - 1)
+            total = U32(0)
+            r = g = b = U32(0)
+            for texel in (top[left], top[right], bottom[left], bottom[right]):
+                weight = texel >> U32(24)
+                total += weight
+                r += weight * (texel & U32(255))
+                g += weight * ((texel >> U32(8)) & U32(255))
+                b += weight * ((texel >> U32(16)) & U32(255))
+            divisor = max(total, U32(1))
+            half = divisor >> U32(1)
+            out[row, column] = (
+                ((r + half) // divisor)
+                | (((g + half) // divisor) << U32(8))
+                | (((b + half) // divisor) << U32(16))
+                | (((total + U32(2)) >> U32(2)) << U32(24))
+            )
+
+
+@njit("void(u4[:, ::1], u1[:, :, ::1], u1[:, ::1], i8, i8)", **KERNEL)
+def split_rows_into(
+    frame: np.ndarray, color: np.ndarray, veil: np.ndarray, first: int, last: int
+) -> None:
+    """Split straight RGBA into premultiplied RGB and 255 - alpha."""
+    for row in range(first, last):
+        for column in range(frame.shape[1]):
+            texel = frame[row, column]
+            opacity = F32(I32(texel >> U32(24))) * FROM_U8
+            color[row, column, 0] = np.uint8(F32(texel & U32(255)) * opacity + HALF)
+            color[row, column, 1] = np.uint8(
+                F32((texel >> U32(8)) & U32(255)) * opacity + HALF
+            )
+            color[row, column, 2] = np.uint8(
+                F32((texel >> U32(16)) & U32(255)) * opacity + HALF
+            )
+            veil[row, column] = np.uint8(U32(255) - (texel >> U32(24)))

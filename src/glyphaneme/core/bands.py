@@ -1,0 +1,45 @@
+"""Runs compiled work over bands of rows, on all processors."""
+
+from __future__ import annotations
+
+from concurrent.futures import ThreadPoolExecutor
+from functools import cache
+from multiprocessing import cpu_count
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from collections.abc import Callable
+
+BAND_ROWS = 64
+
+
+def run_bands(work: Callable[[int, int], None], rows: int) -> None:
+    """Call work(first, last) for bands that together cover all rows.
+
+    Parameters
+    ----------
+    work : callable
+        Takes the first row and the row after the last; must release the GIL for the
+        bands to run side by side, and must not fail.
+    rows : int
+        How many rows there are.
+
+    Examples
+    --------
+    >>> seen = []
+    >>> run_bands(lambda first, last: seen.append((first, last)), 65)
+    >>> sorted(seen)
+    [(0, 64), (64, 65)]
+    """
+    starts = range(0, rows, BAND_ROWS)
+    if len(starts) == 1:
+        work(0, rows)
+        return
+    ends = (min(start + BAND_ROWS, rows) for start in starts)
+    list(_pool().map(work, starts, ends))
+
+
+@cache
+def _pool() -> ThreadPoolExecutor:
+    """Make the pool on first use: threads do not survive a fork before it."""
+    return ThreadPoolExecutor(cpu_count(), thread_name_prefix="bands")

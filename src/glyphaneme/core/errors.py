@@ -1,0 +1,66 @@
+"""What the core refuses to do, one class per thing a caller may handle."""
+
+from __future__ import annotations
+
+
+class CoreError(ValueError):
+    """Base of all refusals of the core."""
+
+
+class LayerMissingError(CoreError):
+    """An edit names a layer that the composite does not have."""
+
+    def __init__(self, layer_id: str) -> None:
+        super().__init__(f"the composite must have the layer; got id {layer_id}")
+        self.layer_id = layer_id
+
+
+class LayerExistsError(CoreError):
+    """An edit would give two layers of one composite the same id."""
+
+    def __init__(self, layer_id: str) -> None:
+        super().__init__(f"a new layer needs a new id; got {layer_id} again")
+        self.layer_id = layer_id
+
+
+class LayerLockedError(CoreError):
+    """An edit would change a locked layer."""
+
+    def __init__(self, layer_name: str) -> None:
+        super().__init__(f"the layer must be unlocked first; {layer_name} is locked")
+        self.layer_name = layer_name
+
+
+class LayerLimitError(CoreError):
+    """An edit would put more layers on one another than the product carries."""
+
+    def __init__(self, limit: int) -> None:
+        super().__init__(f"a composite must have at most {limit} layers")
+        self.limit = limit
+
+
+class PixelsMissingError(CoreError):
+    """A visible layer's picture was not handed to the renderer."""
+
+    def __init__(self, picture: str) -> None:
+        super().__init__(f"pixels must hold every visible picture; {picture} is absent")
+        self.picture = picture
+
+
+class PixelsShapeError(CoreError):
+    """An array is not (H, W, 4) uint8 and C-contiguous."""
+
+    def __init__(self, shape: tuple[int, ...], dtype: str) -> None:
+        super().__init__(
+            "pixels must be (H, W, 4) uint8, C-contiguous, at least 1 by 1; "
+            f"got {shape} {dtype}"
+        )
+        self.shape = shape
+        self.dtype = dtype
+
+
+class ViewSizeError(CoreError):
+    """A view has no pixels, too many of them, or a scale that is not positive."""
+
+    def __init__(self, what: str) -> None:
+        super().__init__(f"a view must have 1..65535 pixels a side and scale > 0; {what}")

@@ -1,0 +1,21 @@
+"""Where a layer lies on the canvas, and its picture at ever smaller sizes."""
+
+from __future__ import annotations
+
+from glyphaneme.core.place.affine import (
+    canvas_to_source,
+    corners_on_canvas,
+    source_to_canvas,
+)
+from glyphaneme.core.place.placement import Placement, fit_placement
+from glyphaneme.core.place.pyramid import Pyramid, build_pyramid
+
+__all__ = [
+    "Placement",
+    "Pyramid",
+    "build_pyramid",
+    "canvas_to_source",
+    "corners_on_canvas",
+    "fit_placement",
+    "source_to_canvas",
+]

@@ -1,0 +1,220 @@
+"""Says in plain sentences what each layer does, part by part."""
+
+from __future__ import annotations
+
+from typing import Literal, NamedTuple
+
+from glyphaneme.core.blend import BlendMode
+from glyphaneme.core.place import corners_on_canvas
+from glyphaneme.core.stack.edits import (
+    AddLayer,
+    BlendLayer,
+    DuplicateLayer,
+    Edit,
+    LockLayer,
+    MoveLayer,
+    NameLayer,
+    PlaceLayer,
+    RemoveLayer,
+    SetCanvas,
+    ShowLayer,
+)
+from glyphaneme.core.stack.model import Canvas, Composite, Layer
+
+Touch = Literal["name", "place", "blend", "shown", "lock", "words"]
+"""What a part opens when it is touched; "words" parts are only read."""
+
+COVER_SLACK = 0.5
+"""How many canvas pixels a layer may fall short of an edge and still cover it."""
+
+MODE_WORDS: dict[BlendMode, str] = {
+    BlendMode.NORMAL: "shown plainly",
+    BlendMode.MULTIPLY: "multiplied",
+    BlendMode.SCREEN: "screened",
+    BlendMode.OVERLAY: "overlaid",
+    BlendMode.DARKEN: "darkening only",
+    BlendMode.LIGHTEN: "lightening only",
+    BlendMode.COLOR_DODGE: "in color dodge",
+    BlendMode.COLOR_BURN: "in color burn",
+    BlendMode.HARD_LIGHT: "in hard light",
+    BlendMode.SOFT_LIGHT: "in soft light",
+    BlendMode.DIFFERENCE: "as a difference",
+    BlendMode.EXCLUSION: "in exclusion",
+    BlendMode.HUE: "giving only hue",
+    BlendMode.SATURATION: "giving only saturation",
+    BlendMode.COLOR: "giving only color",
+    BlendMode.LUMINOSITY: "giving only luminosity",
+}
+
+
+class Part(NamedTuple):
+    """Some words of a sentence and what they open when touched."""
+
+    text: str
+    touch: Touch
+
+
+class Sentence(NamedTuple):
+    """What one layer does, in order of reading."""
+
+    layer_id: str
+    parts: tuple[Part, ...]
+
+    @property
+    def text(self) -> str:
+        """The whole sentence, as a screen reader hears it."""
+        return "".join(part.text for part in self.parts)
+
+
+def describe(composite: Composite) -> tuple[Sentence, ...]:
+    """Describe every layer of a composite.
+
+    Parameters
+    ----------
+    composite : Composite
+        What to describe.
+
+    Returns
+    -------
+    tuple of Sentence
+        One a layer, from back to front.
+
+    Examples
+    --------
+    >>> from glyphaneme.core.place import Placement
+    >>> moths = Layer(
+    ...     id="m", name="Moths", picture="p", width=300, height=200,
+    ...     placement=Placement(x=150, y=100, scale_x=1, scale_y=1, turn=12),
+    ...     blend="multiply", opacity=0.8,
+    ... )
+    >>> poster = Composite(canvas=Canvas(width=900, height=900), layers=(moths,))
+    >>> describe(poster)[0].text
+    'Moths, in the upper left, turned 12°, multiplied at 80 %.'
+    """
+    return tuple(
+        Sentence(layer.id, _parts(layer, composite.canvas))
+        for layer in composite.layers
+    )
+
+
+def describe_edit(composite: Composite, edit: Edit) -> str:
+    """Say in a few words what an edit does, for the history.
+
+    Parameters
+    ----------
+    composite : Composite
+        The state before the edit.
+    edit : Edit
+        An edit that applies to it.
+
+    Returns
+    -------
+    str
+        Such as "Moths moved".
+
+    Examples
+    --------
+    >>> bare = Composite(canvas=Canvas(width=30, height=20))
+    >>> describe_edit(bare, SetCanvas(canvas=Canvas(width=40, height=20)))
+    'Canvas 40 × 20 px'
+    """
+    if isinstance(edit, AddLayer):
+        return f"{edit.name} laid on"
+    if isinstance(edit, SetCanvas):
+        return f"Canvas {edit.canvas.width} × {edit.canvas.height} px"
+    layer = composite.layer(edit.layer_id)
+    match edit:
+        case PlaceLayer():
+            return f"{layer.name} {_placing_word(layer, edit)}"
+        case BlendLayer():
+            words = MODE_WORDS[edit.mode]
+            return f"{layer.name} {words} at {_percent(edit.opacity)}"
+        case NameLayer():
+            return f"{layer.name} renamed {edit.name}"
+        case ShowLayer():
+            return f"{layer.name} {'shown' if edit.visible else 'hidden'}"
+        case LockLayer():
+            return f"{layer.name} {'locked' if edit.locked else 'unlocked'}"
+        case MoveLayer():
+            ahead = edit.index > composite.index_of(layer.id)
+            return f"{layer.name} {'brought forward' if ahead else 'sent back'}"
+        case RemoveLayer():
+            return f"{layer.name} removed"
+        case DuplicateLayer():
+            return f"{layer.name} duplicated"
+
+
+def _placing_word(layer: Layer, edit: PlaceLayer) -> str:
+    before, after = layer.placement, edit.placement
+    if (before.flipped, before.upended) != (after.flipped, after.upended):
+        return "flipped"
+    if before.turn != after.turn:
+        return "turned"
+    if (before.scale_x, before.scale_y) != (after.scale_x, after.scale_y):
+        return "scaled"
+    return "moved"
+
+
+def _parts(layer: Layer, canvas: Canvas) -> tuple[Part, ...]:
+    parts = [Part(layer.name, "name")]
+    for text, touch in _phrases(layer, canvas):
+        parts += [Part(", ", "words"), Part(text, touch)]
+    if layer.opacity < 1:
+        parts += [Part(" at ", "words"), Part(_percent(layer.opacity), "blend")]
+    if layer.locked:
+        parts += [Part(", ", "words"), Part("locked", "lock")]
+    return (*parts, Part(".", "words"))
+
+
+def _phrases(layer: Layer, canvas: Canvas) -> list[tuple[str, Touch]]:
+    phrases: list[tuple[str, Touch]] = []
+    if not layer.visible:
+        phrases.append(("hidden", "shown"))
+    phrases.append((_where(layer, canvas), "place"))
+    placement = layer.placement
+    if placement.flipped and placement.upended:
+        phrases.append(("mirrored and upside down", "place"))
+    elif placement.flipped:
+        phrases.append(("mirrored", "place"))
+    elif placement.upended:
+        phrases.append(("upside down", "place"))
+    if placement.turn:
+        phrases.append((f"turned {placement.turn:.4g}°".replace("-", "\u2212"), "place"))
+    phrases.append((MODE_WORDS[layer.blend], "blend"))
+    return phrases
+
+
+def _where(layer: Layer, canvas: Canvas) -> str:
+    corners = corners_on_canvas(
+        layer.placement, width=layer.width, height=layer.height
+    )
+    left, top = corners.min(axis=0)
+    right, bottom = corners.max(axis=0)
+    upright = layer.placement.turn % 90 == 0
+    if right <= 0 or bottom <= 0 or left >= canvas.width or top >= canvas.height:
+        return "outside the picture"
+    covers = (
+        left <= COVER_SLACK
+        and top <= COVER_SLACK
+        and right >= canvas.width - COVER_SLACK
+        and bottom >= canvas.height - COVER_SLACK
+    )
+    if covers and upright:
+        return "filling the picture"
+    down = _third(layer.placement.y, canvas.height, ("upper", "", "lower"))
+    across = _third(layer.placement.x, canvas.width, ("left", "", "right"))
+    if down and across:
+        return f"in the {down} {across}"
+    if down:
+        return "at the top" if down == "upper" else "at the bottom"
+    return f"at the {across}" if across else "in the middle"
+
+
+def _third(position: float, extent: int, words: tuple[str, str, str]) -> str:
+    if position < extent * 0.36:
+        return words[0]
+    return words[2] if position > extent * 0.64 else words[1]
+
+
+def _percent(opacity: float) -> str:
+    return f"{opacity * 100:.3g} %"

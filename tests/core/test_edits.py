@@ -1,0 +1,202 @@
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from pydantic import ValidationError
+
+from glyphaneme.core.blend import BlendMode
+from glyphaneme.core.errors import (
+    LayerExistsError,
+    LayerLockedError,
+    LayerMissingError,
+)
+from glyphaneme.core.place import Placement
+from glyphaneme.core.stack import (
+    AddLayer,
+    BlendLayer,
+    Canvas,
+    Composite,
+    DuplicateLayer,
+    LockLayer,
+    MoveLayer,
+    NameLayer,
+    PlaceLayer,
+    RemoveLayer,
+    SetCanvas,
+    ShowLayer,
+    apply,
+    describe,
+    describe_edit,
+    parse_edit,
+)
+
+IDS = ("a", "b", "c", "d")
+ids = st.sampled_from(IDS)
+placements = st.builds(
+    Placement,
+    x=st.floats(-1e4, 1e4),
+    y=st.floats(-1e4, 1e4),
+    scale_x=st.floats(0.01, 50),
+    scale_y=st.floats(0.01, 50),
+    turn=st.floats(-360, 360),
+    flipped=st.booleans(),
+    upended=st.booleans(),
+)
+edits = st.one_of(
+    st.builds(AddLayer, layer_id=ids, picture=ids, name=st.just("Moths"),
+              width=st.integers(1, 9000), height=st.integers(1, 9000),
+              index=st.none() | st.integers(0, 9)),
+    st.builds(RemoveLayer, layer_id=ids),
+    st.builds(DuplicateLayer, layer_id=ids, copy_id=ids),
+    st.builds(PlaceLayer, layer_id=ids, placement=placements),
+    st.builds(BlendLayer, layer_id=ids, mode=st.sampled_from(BlendMode), opacity=st.floats(0, 1)),
+    st.builds(NameLayer, layer_id=ids, name=st.text(min_size=1, max_size=20)),
+    st.builds(ShowLayer, layer_id=ids, visible=st.booleans()),
+    st.builds(LockLayer, layer_id=ids, locked=st.booleans()),
+    st.builds(MoveLayer, layer_id=ids, index=st.integers(0, 9)),
+    st.builds(SetCanvas, canvas=st.builds(Canvas, width=st.integers(1, 30000), height=st.integers(1, 30000)),
+              shift_x=st.floats(-99, 99), shift_y=st.floats(-99, 99)),
+)
+
+
+def poster(*names: str) -> Composite:
+    state = Composite(canvas=Canvas(width=1000, height=800))
+    for name in names:
+        state = apply(
+            state, AddLayer(layer_id=name, picture="p", name=name.upper(), width=500, height=400)
+        )
+    return state
+
+
+def order(state: Composite) -> list[str]:
+    return [layer.id for layer in state.layers]
+
+
+@given(st.lists(edits, max_size=12))
+def test_states_after_any_edits_are_valid_described_and_survive_storing(steps) -> None:  # noqa: ANN001
+    state = poster("a", "b")
+
+    for step in steps:
+        before = state.model_dump_json()
+        try:
+            after = apply(state, step)
+        except (LayerMissingError, LayerExistsError, LayerLockedError):
+            after = state
+        else:
+            assert describe_edit(state, step)
+        assert state.model_dump_json() == before
+        state = after
+
+    assert Composite.model_validate_json(state.model_dump_json()) == state
+    assert len(set(order(state))) == len(state.layers)
+    assert [sentence.layer_id for sentence in describe(state)] == order(state)
+
+
+@given(edits)
+def test_stored_edits_are_read_back_as_themselves(edit) -> None:  # noqa: ANN001
+    assert parse_edit(edit.model_dump(mode="json")) == edit
+
+
+def test_new_layer_lies_whole_and_in_the_middle_over_the_others() -> None:
+    state = apply(
+        poster("a"), AddLayer(layer_id="big", picture="p", name="Big", width=4000, height=2000)
+    )
+
+    assert order(state) == ["a", "big"]
+    assert state.layer("big").placement == Placement(x=500, y=400, scale_x=0.25, scale_y=0.25)
+
+
+def test_small_layer_keeps_its_size_where_it_was_dropped() -> None:
+    state = apply(
+        poster(),
+        AddLayer(layer_id="s", picture="p", name="S", width=80, height=60, at=(10, 20)),
+    )
+
+    assert state.layer("s").placement == Placement(x=10, y=20, scale_x=1, scale_y=1)
+
+
+@pytest.mark.parametrize(
+    ("index", "wanted"), [(0, ["c", "a", "b"]), (1, ["a", "c", "b"]), (99, ["a", "b", "c"])]
+)
+def test_moved_layer_comes_to_the_wanted_place_from_the_back(index: int, wanted: list[str]) -> None:
+    state = apply(poster("a", "b", "c"), MoveLayer(layer_id="c", index=index))
+
+    assert order(state) == wanted
+
+
+def test_duplicate_lies_over_its_original_with_a_name_of_its_own() -> None:
+    state = apply(poster("a", "b"), DuplicateLayer(layer_id="a", copy_id="c"))
+    state = apply(state, DuplicateLayer(layer_id="c", copy_id="d"))
+
+    assert order(state) == ["a", "c", "d", "b"]
+    assert [layer.name for layer in state.layers] == ["A", "A 2", "A 3", "B"]
+    assert state.layer("c").placement.x > state.layer("a").placement.x
+
+
+def test_changing_the_canvas_shifts_layers_and_keeps_those_outside() -> None:
+    edit = SetCanvas(canvas=Canvas(width=200, height=200), shift_x=-400, shift_y=10)
+
+    state = apply(poster("a"), edit)
+
+    assert state.canvas.width == 200
+    assert (state.layer("a").placement.x, state.layer("a").placement.y) == (100, 410)
+
+
+@pytest.mark.parametrize(
+    "edit",
+    [
+        RemoveLayer(layer_id="a"),
+        BlendLayer(layer_id="a", mode="screen", opacity=0.5),
+        PlaceLayer(layer_id="a", placement=Placement(x=1, y=1, scale_x=1, scale_y=1)),
+    ],
+)
+def test_locked_layer_refuses_changes_until_it_is_unlocked(edit) -> None:  # noqa: ANN001
+    locked = apply(poster("a"), LockLayer(layer_id="a", locked=True))
+
+    with pytest.raises(LayerLockedError, match="A is locked"):
+        apply(locked, edit)
+    assert apply(apply(locked, LockLayer(layer_id="a", locked=False)), edit) is not None
+
+
+def test_edit_of_an_unknown_layer_names_it() -> None:
+    with pytest.raises(LayerMissingError, match="got id gone"):
+        apply(poster("a"), ShowLayer(layer_id="gone", visible=False))
+
+
+def test_same_layer_id_twice_is_refused() -> None:
+    with pytest.raises(LayerExistsError, match="a again"):
+        apply(poster("a"), AddLayer(layer_id="a", picture="p", name="A", width=1, height=1))
+
+
+@pytest.mark.parametrize(
+    "value",
+    [
+        {"kind": "blend_layer", "layer_id": "a", "mode": "screen", "opacity": 1.5},
+        {"kind": "blend_layer", "layer_id": "a", "mode": "melt", "opacity": 1},
+        {"kind": "name_layer", "layer_id": "a", "name": ""},
+        {"kind": "name_layer", "layer_id": "../a", "name": "x"},
+        {"kind": "rub_out", "layer_id": "a"},
+    ],
+)
+def test_values_out_of_range_are_no_edits(value: dict[str, object]) -> None:
+    with pytest.raises(ValidationError):
+        parse_edit(value)
+
+
+@pytest.mark.parametrize(
+    ("edit", "sentence"),
+    [
+        (BlendLayer(layer_id="a", mode="screen", opacity=0.8), "A, in the middle, screened at 80 %."),
+        (PlaceLayer(layer_id="a", placement=Placement(x=500, y=400, scale_x=2, scale_y=2)),
+         "A, filling the picture, shown plainly."),
+        (PlaceLayer(layer_id="a", placement=Placement(x=900, y=700, scale_x=1, scale_y=1, turn=-7.5, flipped=True)),
+         "A, in the lower right, mirrored, turned \u22127.5°, shown plainly."),
+        (PlaceLayer(layer_id="a", placement=Placement(x=9000, y=0, scale_x=1, scale_y=1)),
+         "A, outside the picture, shown plainly."),
+        (ShowLayer(layer_id="a", visible=False), "A, hidden, in the middle, shown plainly."),
+        (LockLayer(layer_id="a", locked=True), "A, in the middle, shown plainly, locked."),
+    ],
+)
+def test_sentence_says_what_the_layer_does(edit, sentence: str) -> None:  # noqa: ANN001
+    assert describe(apply(poster("a"), edit))[0].text == sentence

@@ -1,0 +1,3 @@
+"""Programs for developers; nothing here ships."""
+
+from __future__ import annotations

@@ -1,0 +1,155 @@
+"""Writes `core/_kernels/blend_loops.py`: one loop per blend mode and backdrop.
+
+Numba cannot cache a kernel that takes its formula as an argument, so each mode needs
+a loop of its own in a real source file. Run `python -m tools.generate_blend_loops`
+after changing the modes; a test fails while the file is out of date.
+"""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+TARGET = Path("src/glyphaneme/core/_kernels/blend_loops.py")
+
+SEPARABLE = (
+    "normal",
+    "multiply",
+    "screen",
+    "overlay",
+    "darken",
+    "lighten",
+    "color_dodge",
+    "color_burn",
+    "hard_light",
+    "soft_light",
+    "difference",
+    "exclusion",
+)
+TOGETHER = ("hue", "saturation", "color", "luminosity")
+
+HEAD = '''"""One loop per blend mode; written by tools/generate_blend_loops.py, do not edit.
+
+`t` is the chunk's scratch from its first wanted pixel on, `n` the count of pixels.
+Section 5.8 of W3C Compositing and Blending Level 1 gives the weights: with source
+alpha as and backdrop alpha ab,
+co = [as (1 - ab) cs + as ab B(cb, cs) + (1 - as) ab cb] / ao, ao = as + ab - as ab.
+The `_solid` loops know that ab is 1, which needs no division.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+from numba import njit
+
+from glyphaneme.core._kernels import formulas
+from glyphaneme.core._kernels.layout import (
+    INLINED,
+    KERNEL,
+    ONE,
+    SA,
+    SB,
+    SG,
+    SR,
+    TINY,
+    A,
+    B,
+    G,
+    R,
+)
+
+SIGNATURE = "void(f4[::1], i8)"
+F32 = np.float32
+
+
+@njit(**INLINED)
+def mixed(b: F32, s: F32, blended: F32, over: F32, both: F32) -> F32:
+    """Return (1 - over) b + (over - both) s + both B(b, s)."""
+    return b + over * (s - b) + both * (blended - s)
+'''
+
+SEPARABLE_LOOP = '''
+
+@njit(SIGNATURE, **KERNEL)
+def {mode}_any(t: np.ndarray, n: int) -> None:
+    """Blend by {mode} over a backdrop of any alpha."""
+    for i in range(n):
+        alpha = t[SA + i] + t[A + i] - t[SA + i] * t[A + i]
+        over = t[SA + i] / max(alpha, TINY)
+        both = over * t[A + i]
+        r, sr = t[R + i], t[SR + i]
+        g, sg = t[G + i], t[SG + i]
+        b, sb = t[B + i], t[SB + i]
+        t[R + i] = mixed(r, sr, formulas.{mode}(r, sr), over, both)
+        t[G + i] = mixed(g, sg, formulas.{mode}(g, sg), over, both)
+        t[B + i] = mixed(b, sb, formulas.{mode}(b, sb), over, both)
+        t[A + i] = alpha
+
+
+@njit(SIGNATURE, **KERNEL)
+def {mode}_solid(t: np.ndarray, n: int) -> None:
+    """Blend by {mode} over a solid backdrop."""
+    for i in range(n):
+        over = t[SA + i]
+        r, sr = t[R + i], t[SR + i]
+        g, sg = t[G + i], t[SG + i]
+        b, sb = t[B + i], t[SB + i]
+        t[R + i] = r + over * (formulas.{mode}(r, sr) - r)
+        t[G + i] = g + over * (formulas.{mode}(g, sg) - g)
+        t[B + i] = b + over * (formulas.{mode}(b, sb) - b)
+'''
+
+TOGETHER_LOOP = '''
+
+@njit(SIGNATURE, **KERNEL)
+def {mode}_any(t: np.ndarray, n: int) -> None:
+    """Blend by {mode} over a backdrop of any alpha."""
+    for i in range(n):
+        alpha = t[SA + i] + t[A + i] - t[SA + i] * t[A + i]
+        over = t[SA + i] / max(alpha, TINY)
+        both = over * t[A + i]
+        r, g, b = t[R + i], t[G + i], t[B + i]
+        sr, sg, sb = t[SR + i], t[SG + i], t[SB + i]
+        red, green, blue = formulas.{mode}(r, g, b, sr, sg, sb)
+        t[R + i] = mixed(r, sr, red, over, both)
+        t[G + i] = mixed(g, sg, green, over, both)
+        t[B + i] = mixed(b, sb, blue, over, both)
+        t[A + i] = alpha
+
+
+@njit(SIGNATURE, **KERNEL)
+def {mode}_solid(t: np.ndarray, n: int) -> None:
+    """Blend by {mode} over a solid backdrop."""
+    for i in range(n):
+        over = t[SA + i]
+        r, g, b = t[R + i], t[G + i], t[B + i]
+        red, green, blue = formulas.{mode}(
+            r, g, b, t[SR + i], t[SG + i], t[SB + i]
+        )
+        t[R + i] = r + over * (red - r)
+        t[G + i] = g + over * (green - g)
+        t[B + i] = b + over * (blue - b)
+'''
+
+CHOICE = '''
+
+@njit("void(i8, b1, f4[::1], i8)", **KERNEL)
+def blend_span(mode: int, solid: bool, t: np.ndarray, n: int) -> None:  # noqa: FBT001, C901, PLR0912
+    """Blend `n` pixels by the mode's code, the place of its name in `BlendMode`."""
+'''
+
+
+def generated_source() -> str:
+    """Return the whole text of the generated module."""
+    parts = [HEAD]
+    parts += [SEPARABLE_LOOP.format(mode=mode) for mode in SEPARABLE]
+    parts += [TOGETHER_LOOP.format(mode=mode) for mode in TOGETHER]
+    parts.append(CHOICE)
+    for code, mode in enumerate(SEPARABLE + TOGETHER):
+        parts.append(f"    {'el' if code else ''}if mode == {code}:\n")
+        parts.append(f"        if solid:\n            {mode}_solid(t, n)\n")
+        parts.append(f"        else:\n            {mode}_any(t, n)\n")
+    return "".join(parts)
+
+
+if __name__ == "__main__":
+    TARGET.write_text(generated_source())
