@@ -30,12 +30,16 @@ def soft_pixels(width: int, height: int, *, seed: int) -> NDArray[np.uint8]:
     """Return an opaque picture without detail finer than some pixels."""
     row, column = np.mgrid[0:height, 0:width] / max(width, height)
     phases = np.random.default_rng(seed).uniform(0, 6, 3)
-    waves = [0.5 + 0.45 * np.sin(7 * column + 5 * row * k + p) for k, p in enumerate(phases)]
+    waves = [
+        0.5 + 0.45 * np.sin(7 * column + 5 * row * k + p) for k, p in enumerate(phases)
+    ]
     return (np.dstack([*waves, np.ones_like(row)]) * 255 + 0.5).astype(np.uint8)
 
 
 def photo_layer(
-    layer_id: str, pixels: NDArray[np.uint8], **changes: Any  # noqa: ANN401
+    layer_id: str,
+    pixels: NDArray[np.uint8],
+    **changes: Any,  # noqa: ANN401
 ) -> Layer:
     """Return a layer of that picture at its own size in the top left corner."""
     height, width = pixels.shape[:2]

@@ -5,7 +5,13 @@ import pytest
 
 from glyphaneme.core.blend import MODE_GROUPS, BlendMode
 from glyphaneme.core.stack import View, render
-from tests.pictures import composite_of, noise_pixels, photo_layer, premultiplied, pyramids
+from tests.pictures import (
+    composite_of,
+    noise_pixels,
+    photo_layer,
+    premultiplied,
+    pyramids,
+)
 from tests.published_blending import laid_over
 
 SIDE = 300
@@ -17,7 +23,9 @@ WHOLE = View(x=0, y=0, width=SIDE, height=SIDE, scale=1)
     ("opaque", "tolerance"), [(True, 0.51), (False, 1.0)], ids=["opaque", "translucent"]
 )
 def test_every_mode_equals_its_published_formula(
-    mode: BlendMode, opaque: bool, tolerance: float  # noqa: FBT001
+    mode: BlendMode,
+    opaque: bool,
+    tolerance: float,  # noqa: FBT001
 ) -> None:
     below = noise_pixels(SIDE, SIDE, seed=1, opaque=opaque)
     above = noise_pixels(SIDE, SIDE, seed=2)
@@ -44,8 +52,11 @@ def test_extreme_colours_blend_as_published(mode: BlendMode) -> None:
     below[0, :, :3] = np.stack([b, b[::-1], np.roll(b, 3)], -1)
     above[0, :, :3] = np.stack([s, np.roll(s, 5), s[::-1]], -1)
     composite = composite_of(
-        photo_layer("below", below), photo_layer("above", above, blend=mode),
-        width=b.size, height=1, background="#ffffff",
+        photo_layer("below", below),
+        photo_layer("above", above, blend=mode),
+        width=b.size,
+        height=1,
+        background="#ffffff",
     )
 
     shown = render(
@@ -77,8 +88,12 @@ def test_twenty_layers_err_no_more_than_one_rounding() -> None:
     pictures = {f"l{n}": noise_pixels(64, 64, seed=n, opaque=n == 0) for n in range(20)}
     modes = [list(BlendMode)[n % 12] for n in range(20)]
     layers = [
-        photo_layer(name, pixels, blend=mode if n else "normal", opacity=0.5 if n else 1)
-        for n, ((name, pixels), mode) in enumerate(zip(pictures.items(), modes, strict=True))
+        photo_layer(
+            name, pixels, blend=mode if n else "normal", opacity=0.5 if n else 1
+        )
+        for n, ((name, pixels), mode) in enumerate(
+            zip(pictures.items(), modes, strict=True)
+        )
     ]
     composite = composite_of(*layers, width=64, height=64)
 

@@ -44,19 +44,36 @@ placements = st.builds(
     upended=st.booleans(),
 )
 edits = st.one_of(
-    st.builds(AddLayer, layer_id=ids, picture=ids, name=st.just("Moths"),
-              width=st.integers(1, 9000), height=st.integers(1, 9000),
-              index=st.none() | st.integers(0, 9)),
+    st.builds(
+        AddLayer,
+        layer_id=ids,
+        picture=ids,
+        name=st.just("Moths"),
+        width=st.integers(1, 9000),
+        height=st.integers(1, 9000),
+        index=st.none() | st.integers(0, 9),
+    ),
     st.builds(RemoveLayer, layer_id=ids),
     st.builds(DuplicateLayer, layer_id=ids, copy_id=ids),
     st.builds(PlaceLayer, layer_id=ids, placement=placements),
-    st.builds(BlendLayer, layer_id=ids, mode=st.sampled_from(BlendMode), opacity=st.floats(0, 1)),
+    st.builds(
+        BlendLayer,
+        layer_id=ids,
+        mode=st.sampled_from(BlendMode),
+        opacity=st.floats(0, 1),
+    ),
     st.builds(NameLayer, layer_id=ids, name=st.text(min_size=1, max_size=20)),
     st.builds(ShowLayer, layer_id=ids, visible=st.booleans()),
     st.builds(LockLayer, layer_id=ids, locked=st.booleans()),
     st.builds(MoveLayer, layer_id=ids, index=st.integers(0, 9)),
-    st.builds(SetCanvas, canvas=st.builds(Canvas, width=st.integers(1, 30000), height=st.integers(1, 30000)),
-              shift_x=st.floats(-99, 99), shift_y=st.floats(-99, 99)),
+    st.builds(
+        SetCanvas,
+        canvas=st.builds(
+            Canvas, width=st.integers(1, 30000), height=st.integers(1, 30000)
+        ),
+        shift_x=st.floats(-99, 99),
+        shift_y=st.floats(-99, 99),
+    ),
 )
 
 
@@ -64,7 +81,10 @@ def poster(*names: str) -> Composite:
     state = Composite(canvas=Canvas(width=1000, height=800))
     for name in names:
         state = apply(
-            state, AddLayer(layer_id=name, picture="p", name=name.upper(), width=500, height=400)
+            state,
+            AddLayer(
+                layer_id=name, picture="p", name=name.upper(), width=500, height=400
+            ),
         )
     return state
 
@@ -100,11 +120,14 @@ def test_stored_edits_are_read_back_as_themselves(edit) -> None:  # noqa: ANN001
 
 def test_new_layer_lies_whole_and_in_the_middle_over_the_others() -> None:
     state = apply(
-        poster("a"), AddLayer(layer_id="big", picture="p", name="Big", width=4000, height=2000)
+        poster("a"),
+        AddLayer(layer_id="big", picture="p", name="Big", width=4000, height=2000),
     )
 
     assert order(state) == ["a", "big"]
-    assert state.layer("big").placement == Placement(x=500, y=400, scale_x=0.25, scale_y=0.25)
+    assert state.layer("big").placement == Placement(
+        x=500, y=400, scale_x=0.25, scale_y=0.25
+    )
 
 
 def test_small_layer_keeps_its_size_where_it_was_dropped() -> None:
@@ -117,9 +140,12 @@ def test_small_layer_keeps_its_size_where_it_was_dropped() -> None:
 
 
 @pytest.mark.parametrize(
-    ("index", "wanted"), [(0, ["c", "a", "b"]), (1, ["a", "c", "b"]), (99, ["a", "b", "c"])]
+    ("index", "wanted"),
+    [(0, ["c", "a", "b"]), (1, ["a", "c", "b"]), (99, ["a", "b", "c"])],
 )
-def test_moved_layer_comes_to_the_wanted_place_from_the_back(index: int, wanted: list[str]) -> None:
+def test_moved_layer_comes_to_the_wanted_place_from_the_back(
+    index: int, wanted: list[str]
+) -> None:
     state = apply(poster("a", "b", "c"), MoveLayer(layer_id="c", index=index))
 
     assert order(state) == wanted
@@ -166,7 +192,10 @@ def test_edit_of_an_unknown_layer_names_it() -> None:
 
 def test_same_layer_id_twice_is_refused() -> None:
     with pytest.raises(LayerExistsError, match="a again"):
-        apply(poster("a"), AddLayer(layer_id="a", picture="p", name="A", width=1, height=1))
+        apply(
+            poster("a"),
+            AddLayer(layer_id="a", picture="p", name="A", width=1, height=1),
+        )
 
 
 @pytest.mark.parametrize(
@@ -187,15 +216,39 @@ def test_values_out_of_range_are_no_edits(value: dict[str, object]) -> None:
 @pytest.mark.parametrize(
     ("edit", "sentence"),
     [
-        (BlendLayer(layer_id="a", mode="screen", opacity=0.8), "A, in the middle, screened at 80 %."),
-        (PlaceLayer(layer_id="a", placement=Placement(x=500, y=400, scale_x=2, scale_y=2)),
-         "A, filling the picture, shown plainly."),
-        (PlaceLayer(layer_id="a", placement=Placement(x=900, y=700, scale_x=1, scale_y=1, turn=-7.5, flipped=True)),
-         "A, in the lower right, mirrored, turned \u22127.5°, shown plainly."),
-        (PlaceLayer(layer_id="a", placement=Placement(x=9000, y=0, scale_x=1, scale_y=1)),
-         "A, outside the picture, shown plainly."),
-        (ShowLayer(layer_id="a", visible=False), "A, hidden, in the middle, shown plainly."),
-        (LockLayer(layer_id="a", locked=True), "A, in the middle, shown plainly, locked."),
+        (
+            BlendLayer(layer_id="a", mode="screen", opacity=0.8),
+            "A, in the middle, screened at 80 %.",
+        ),
+        (
+            PlaceLayer(
+                layer_id="a", placement=Placement(x=500, y=400, scale_x=2, scale_y=2)
+            ),
+            "A, filling the picture, shown plainly.",
+        ),
+        (
+            PlaceLayer(
+                layer_id="a",
+                placement=Placement(
+                    x=900, y=700, scale_x=1, scale_y=1, turn=-7.5, flipped=True
+                ),
+            ),
+            "A, in the lower right, mirrored, turned \u22127.5°, shown plainly.",
+        ),
+        (
+            PlaceLayer(
+                layer_id="a", placement=Placement(x=9000, y=0, scale_x=1, scale_y=1)
+            ),
+            "A, outside the picture, shown plainly.",
+        ),
+        (
+            ShowLayer(layer_id="a", visible=False),
+            "A, hidden, in the middle, shown plainly.",
+        ),
+        (
+            LockLayer(layer_id="a", locked=True),
+            "A, in the middle, shown plainly, locked.",
+        ),
     ],
 )
 def test_sentence_says_what_the_layer_does(edit, sentence: str) -> None:  # noqa: ANN001

@@ -29,10 +29,16 @@ from tests.pictures import (
 )
 
 
-def shown(pixels: np.ndarray, placement: Placement, *, side: int, scale: float = 1) -> np.ndarray:
+def shown(
+    pixels: np.ndarray, placement: Placement, *, side: int, scale: float = 1
+) -> np.ndarray:
     layer = photo_layer("one", pixels, placement=placement)
-    view = View(x=0, y=0, width=round(side * scale), height=round(side * scale), scale=scale)
-    return render(composite_of(layer, width=side, height=side), pyramids(one=pixels), view)
+    view = View(
+        x=0, y=0, width=round(side * scale), height=round(side * scale), scale=scale
+    )
+    return render(
+        composite_of(layer, width=side, height=side), pyramids(one=pixels), view
+    )
 
 
 def at_middle(side: int, **changes: float) -> Placement:
@@ -82,7 +88,9 @@ def test_picture_scaled_to_the_canvas_fills_it_to_the_last_pixel(scale: float) -
     pixels = flat_pixels(400, 400, (10, 200, 90, 255))
     side = round(400 * scale)
 
-    out = shown(pixels, at_middle(side, scale_x=side / 400, scale_y=side / 400), side=side)
+    out = shown(
+        pixels, at_middle(side, scale_x=side / 400, scale_y=side / 400), side=side
+    )
 
     np.testing.assert_array_equal(out, flat_pixels(side, side, (10, 200, 90, 255)))
 
@@ -146,8 +154,11 @@ def test_map_to_source_undoes_map_to_canvas(**fields: float) -> None:
 
 
 @given(
-    x=st.floats(-90, 90), y=st.floats(-90, 90), scale=st.floats(0.01, 30),
-    turn=st.floats(-360, 360), stretch=st.floats(0.1, 10),
+    x=st.floats(-90, 90),
+    y=st.floats(-90, 90),
+    scale=st.floats(0.01, 30),
+    turn=st.floats(-360, 360),
+    stretch=st.floats(0.1, 10),
 )
 def test_any_placement_renders_within_the_colours_of_the_picture(
     x: float, y: float, scale: float, turn: float, stretch: float
@@ -158,7 +169,10 @@ def test_any_placement_renders_within_the_colours_of_the_picture(
     out = shown(pixels, placement, side=60)
 
     visible = out[out[..., 3] > 0]
-    assert visible.size == 0 or np.abs(visible[:, :3].astype(int) - (10, 20, 30)).max() <= 1
+    assert (
+        visible.size == 0
+        or np.abs(visible[:, :3].astype(int) - (10, 20, 30)).max() <= 1
+    )
 
 
 def test_pyramid_halves_by_averaging_colours_with_their_alpha() -> None:
@@ -183,10 +197,15 @@ def test_frame_equals_the_area_scaled_export() -> None:
     composite = composite_of(
         photo_layer("below", below),
         photo_layer(
-            "above", above, blend="screen", opacity=0.6,
+            "above",
+            above,
+            blend="screen",
+            opacity=0.6,
             placement=Placement(x=400, y=300, scale_x=0.9, scale_y=0.9, turn=7),
         ),
-        width=800, height=600, background="#ffffff",
+        width=800,
+        height=600,
+        background="#ffffff",
     )
     pixels = pyramids(below=below, above=above)
 
@@ -223,7 +242,9 @@ def test_render_names_the_picture_it_lacks() -> None:
         render(composite_of(layer, width=4, height=4), {}, View(0, 0, 4, 4, 1))
 
 
-@pytest.mark.parametrize("view", [View(0, 0, 0, 4, 1), View(0, 0, 4, 70_000, 1), View(0, 0, 4, 4, 0)])
+@pytest.mark.parametrize(
+    "view", [View(0, 0, 0, 4, 1), View(0, 0, 4, 70_000, 1), View(0, 0, 4, 4, 0)]
+)
 def test_render_refuses_views_it_cannot_fill(view: View) -> None:
     with pytest.raises(ViewSizeError, match="a view must have"):
         render(composite_of(width=4, height=4), {}, view)

@@ -95,7 +95,8 @@ def _opened(file: BinaryIO) -> Image.Image:
     file.seek(0, io.SEEK_END)
     if file.tell() == 0:
         raise PictureRefusedError(
-            RefusalCode.EMPTY, "The file is empty. Copy it again from where it came from."
+            RefusalCode.EMPTY,
+            "The file is empty. Copy it again from where it came from.",
         )
     file.seek(0)
     try:

@@ -63,4 +63,6 @@ class ViewSizeError(CoreError):
     """A view has no pixels, too many of them, or a scale that is not positive."""
 
     def __init__(self, what: str) -> None:
-        super().__init__(f"a view must have 1..65535 pixels a side and scale > 0; {what}")
+        super().__init__(
+            f"a view must have 1..65535 pixels a side and scale > 0; {what}"
+        )

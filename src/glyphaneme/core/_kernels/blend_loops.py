@@ -408,9 +408,7 @@ def hue_solid(t: np.ndarray, n: int) -> None:
     for i in range(n):
         over = t[SA + i]
         r, g, b = t[R + i], t[G + i], t[B + i]
-        red, green, blue = formulas.hue(
-            r, g, b, t[SR + i], t[SG + i], t[SB + i]
-        )
+        red, green, blue = formulas.hue(r, g, b, t[SR + i], t[SG + i], t[SB + i])
         t[R + i] = r + over * (red - r)
         t[G + i] = g + over * (green - g)
         t[B + i] = b + over * (blue - b)
@@ -438,9 +436,7 @@ def saturation_solid(t: np.ndarray, n: int) -> None:
     for i in range(n):
         over = t[SA + i]
         r, g, b = t[R + i], t[G + i], t[B + i]
-        red, green, blue = formulas.saturation(
-            r, g, b, t[SR + i], t[SG + i], t[SB + i]
-        )
+        red, green, blue = formulas.saturation(r, g, b, t[SR + i], t[SG + i], t[SB + i])
         t[R + i] = r + over * (red - r)
         t[G + i] = g + over * (green - g)
         t[B + i] = b + over * (blue - b)
@@ -468,9 +464,7 @@ def color_solid(t: np.ndarray, n: int) -> None:
     for i in range(n):
         over = t[SA + i]
         r, g, b = t[R + i], t[G + i], t[B + i]
-        red, green, blue = formulas.color(
-            r, g, b, t[SR + i], t[SG + i], t[SB + i]
-        )
+        red, green, blue = formulas.color(r, g, b, t[SR + i], t[SG + i], t[SB + i])
         t[R + i] = r + over * (red - r)
         t[G + i] = g + over * (green - g)
         t[B + i] = b + over * (blue - b)
@@ -498,9 +492,7 @@ def luminosity_solid(t: np.ndarray, n: int) -> None:
     for i in range(n):
         over = t[SA + i]
         r, g, b = t[R + i], t[G + i], t[B + i]
-        red, green, blue = formulas.luminosity(
-            r, g, b, t[SR + i], t[SG + i], t[SB + i]
-        )
+        red, green, blue = formulas.luminosity(r, g, b, t[SR + i], t[SG + i], t[SB + i])
         t[R + i] = r + over * (red - r)
         t[G + i] = g + over * (green - g)
         t[B + i] = b + over * (blue - b)

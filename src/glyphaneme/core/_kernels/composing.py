@@ -73,7 +73,12 @@ def _pointer(typing_context: Any, address: Any) -> Any:  # noqa: ANN401, ARG001
     return types.voidptr(types.intp), lower
 
 
-@njit(types.void(LAYER_TYPE[::1], types.i8, types.i8, types.f8, types.i8, types.i8[:, ::1]), **KERNEL)
+@njit(
+    types.void(
+        LAYER_TYPE[::1], types.i8, types.i8, types.f8, types.i8, types.i8[:, ::1]
+    ),
+    **KERNEL,
+)
 def find_span(
     layers: np.ndarray, layer: int, row: int, column: float, n: int, spans: np.ndarray
 ) -> None:
@@ -108,8 +113,14 @@ def find_span(
 
 @njit(
     types.void(
-        LAYER_TYPE[::1], types.i8, types.i8, types.f8, types.i8[:, ::1],
-        types.f4[::1], types.u4[::1], types.f8[::1],
+        LAYER_TYPE[::1],
+        types.i8,
+        types.i8,
+        types.f8,
+        types.i8[:, ::1],
+        types.f4[::1],
+        types.u4[::1],
+        types.f8[::1],
     ),
     **KERNEL,
 )
@@ -140,9 +151,7 @@ def fetch(
         return
     extent[0], extent[1] = one.width, one.height
     extent[2], extent[3] = math.hypot(m[0], m[1]), math.hypot(m[3], m[4])
-    edge_span(
-        texels, columns, rows, ray, extent, one.opacity, t, first, whole_first
-    )
+    edge_span(texels, columns, rows, ray, extent, one.opacity, t, first, whole_first)
     edge_span(texels, columns, rows, ray, extent, one.opacity, t, whole_last, last)
     n = whole_last - whole_first
     if n > 0:
@@ -197,9 +206,7 @@ def store(t: np.ndarray, out: np.ndarray, n: int) -> None:
 
 
 @njit(
-    types.void(
-        LAYER_TYPE[::1], types.f4[::1], types.u4[:, ::1], types.i8, types.i8
-    ),
+    types.void(LAYER_TYPE[::1], types.f4[::1], types.u4[:, ::1], types.i8, types.i8),
     **KERNEL,
 )
 def compose_rows_into(
@@ -234,9 +241,7 @@ def compose_rows_into(
 
 
 @njit("void(u4[:, ::1], u4[:, ::1], i8, i8)", **KERNEL)
-def halve_rows_into(
-    source: np.ndarray, out: np.ndarray, first: int, last: int
-) -> None:
+def halve_rows_into(source: np.ndarray, out: np.ndarray, first: int, last: int) -> None:
     """Average 2 x 2 texels into one, colours weighted by alpha; edges repeat."""
     rows, columns = source.shape
     for row in range(first, last):

@@ -159,9 +159,7 @@ def with_saturation(r: F32, g: F32, b: F32, wanted: F32) -> tuple[F32, F32, F32]
 
 
 @njit(**INLINED)
-def hue(
-    br: F32, bg: F32, bb: F32, sr: F32, sg: F32, sb: F32
-) -> tuple[F32, F32, F32]:
+def hue(br: F32, bg: F32, bb: F32, sr: F32, sg: F32, sb: F32) -> tuple[F32, F32, F32]:
     """Return the source's hue at the backdrop's saturation and luminosity."""
     span = greatest(br, bg, bb) - least(br, bg, bb)
     r, g, b = with_saturation(sr, sg, sb, span)
@@ -179,9 +177,7 @@ def saturation(
 
 
 @njit(**INLINED)
-def color(
-    br: F32, bg: F32, bb: F32, sr: F32, sg: F32, sb: F32
-) -> tuple[F32, F32, F32]:
+def color(br: F32, bg: F32, bb: F32, sr: F32, sg: F32, sb: F32) -> tuple[F32, F32, F32]:
     """Return the source's hue and saturation at the backdrop's luminosity."""
     return with_luminosity(sr, sg, sb, luminosity_of(br, bg, bb))
 

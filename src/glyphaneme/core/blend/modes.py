@@ -50,9 +50,7 @@ BLEND_CODES: dict[BlendMode, int] = {mode: code for code, mode in enumerate(Blen
 
 MODE_GROUPS: tuple[ModeGroup, ...] = (
     ModeGroup("As it is", (BlendMode.NORMAL,)),
-    ModeGroup(
-        "Darker", (BlendMode.MULTIPLY, BlendMode.DARKEN, BlendMode.COLOR_BURN)
-    ),
+    ModeGroup("Darker", (BlendMode.MULTIPLY, BlendMode.DARKEN, BlendMode.COLOR_BURN)),
     ModeGroup("Lighter", (BlendMode.SCREEN, BlendMode.LIGHTEN, BlendMode.COLOR_DODGE)),
     ModeGroup(
         "More contrast",

@@ -38,9 +38,7 @@ def source_to_canvas(placement: Placement, *, width: float, height: float) -> Ma
     cosine, sine = _exact_turn(angle)
     across = -placement.scale_x if placement.flipped else placement.scale_x
     down = -placement.scale_y if placement.upended else placement.scale_y
-    linear = np.array(
-        [[cosine * across, -sine * down], [sine * across, cosine * down]]
-    )
+    linear = np.array([[cosine * across, -sine * down], [sine * across, cosine * down]])
     middle = np.array([width / 2, height / 2])
     shift = np.array([placement.x, placement.y]) - linear @ middle
     return np.column_stack([linear, shift])

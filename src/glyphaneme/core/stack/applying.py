@@ -172,9 +172,7 @@ def _set_canvas(composite: Composite, edit: SetCanvas) -> Composite:
     return composite.model_copy(update={"canvas": edit.canvas, "layers": layers})
 
 
-def _changed(
-    composite: Composite, layer_id: str, changes: dict[str, Any]
-) -> Composite:
+def _changed(composite: Composite, layer_id: str, changes: dict[str, Any]) -> Composite:
     index = composite.index_of(layer_id)
     changed = composite.layers[index].model_copy(update=changes)
     return _with_layers(

@@ -53,9 +53,7 @@ class View(NamedTuple):
         return self.width / self.scale
 
 
-def render(
-    composite: Composite, pixels: Mapping[str, Pyramid], view: View
-) -> PixelsU8:
+def render(composite: Composite, pixels: Mapping[str, Pyramid], view: View) -> PixelsU8:
     """Render a view of a composite.
 
     Parameters
@@ -154,18 +152,14 @@ def split_frame(
     return color, veil if veil.any() else None
 
 
-def _fill_row(
-    row: np.void, layer: Layer, pyramid: Pyramid, view: View
-) -> PixelsU8:
+def _fill_row(row: np.void, layer: Layer, pyramid: Pyramid, view: View) -> PixelsU8:
     """Write the layer's row of the kernel's table; return the level it points to."""
     placement = layer.placement
     at = pyramid.level_for(max(placement.scale_x, placement.scale_y) * view.scale)
     level = pyramid.levels[at]
     require_pixels(level)
     shrink = 0.5**at
-    inverse = canvas_to_source(
-        placement, width=pyramid.width, height=pyramid.height
-    )
+    inverse = canvas_to_source(placement, width=pyramid.width, height=pyramid.height)
     to_source = shrink * inverse @ _view_to_canvas(view)
     row["address"] = level.ctypes.data
     row["rows"], row["columns"] = level.shape[:2]

@@ -179,15 +179,15 @@ def _phrases(layer: Layer, canvas: Canvas) -> list[tuple[str, Touch]]:
     elif placement.upended:
         phrases.append(("upside down", "place"))
     if placement.turn:
-        phrases.append((f"turned {placement.turn:.4g}°".replace("-", "\u2212"), "place"))
+        phrases.append(
+            (f"turned {placement.turn:.4g}°".replace("-", "\u2212"), "place")
+        )
     phrases.append((MODE_WORDS[layer.blend], "blend"))
     return phrases
 
 
 def _where(layer: Layer, canvas: Canvas) -> str:
-    corners = corners_on_canvas(
-        layer.placement, width=layer.width, height=layer.height
-    )
+    corners = corners_on_canvas(layer.placement, width=layer.width, height=layer.height)
     left, top = corners.min(axis=0)
     right, bottom = corners.max(axis=0)
     upright = layer.placement.turn % 90 == 0

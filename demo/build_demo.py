@@ -1,0 +1,182 @@
+"""Builds the demo projects through the public HTTP interface, and nothing else.
+
+Ids are made from names, so that running it again changes nothing.
+"""
+
+from __future__ import annotations
+
+import sys
+import uuid
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+import httpx
+
+PHOTOS = Path(__file__).parent
+WORLD = uuid.UUID("6d6f7468-6c61-4e74-8e72-6e6d6f746873")
+TIMEOUT_S = 120.0
+CM_PER_INCH = 2.54
+
+
+@dataclass(frozen=True)
+class Laid:
+    """A photo on the canvas: middle and width as shares of the canvas."""
+
+    photo: str
+    name: str
+    x: float = 0.5
+    y: float = 0.5
+    width: float = 1.0
+    turn: float = 0.0
+    flipped: bool = False
+    mode: str = "normal"
+    opacity: float = 1.0
+
+
+@dataclass(frozen=True)
+class DemoProject:
+    """A picture of the Lanternmoth Marionettes."""
+
+    name: str
+    width_cm: float
+    height_cm: float
+    ppi: float
+    background: str
+    layers: tuple[Laid, ...]
+
+
+POSTCARD = DemoProject(
+    name="Evening postcard",
+    width_cm=14.8,
+    height_cm=10.5,
+    ppi=300,
+    background="#ffffff",
+    layers=(
+        Laid("forest-dusk.jpg", "Forest at dusk", width=1.07),
+        Laid("misty-hills.jpg", "Misty hills", y=0.62, width=1.2, mode="soft-light", opacity=0.6),
+        Laid("lantern-glow.jpg", "Lantern glow", y=0.44, width=1.12, mode="screen", opacity=0.9),
+        Laid("moths-on-white.jpg", "Moths", x=0.82, y=0.3, width=0.34, turn=-14, mode="multiply", opacity=0.85),
+    ),
+)
+
+PROFILE = DemoProject(
+    name="Forest in the profile",
+    width_cm=24,
+    height_cm=30,
+    ppi=180,
+    background="#ffffff",
+    layers=(
+        Laid("puppet-profile-studio.jpg", "Puppet in profile", width=1.0),
+        Laid("forest-dusk.jpg", "Forest at dusk", x=0.4, y=0.52, width=1.95, mode="screen"),
+    ),
+)
+
+POSTER = DemoProject(
+    name="Season poster",
+    width_cm=30,
+    height_cm=40,
+    ppi=150,
+    background="#f3ead7",
+    layers=(
+        Laid("paper-texture.jpg", "Old paper", width=1.9, turn=90, mode="multiply", opacity=0.8),
+        Laid("misty-hills.jpg", "Misty hills", y=0.82, width=1.5, mode="multiply", opacity=0.55),
+        Laid("puppet-profile-studio.jpg", "Puppet in profile", x=0.48, y=0.55, width=1.02, mode="multiply"),
+        Laid("forest-dusk.jpg", "Forest at dusk", x=0.42, y=0.6, width=1.75, mode="lighten", opacity=0.85),
+        Laid("lantern-glow.jpg", "Lanterns above", x=0.55, y=0.16, width=1.25, turn=180, mode="screen", opacity=0.5),
+        Laid("lantern-glow.jpg", "Lanterns below", x=0.35, y=0.88, width=1.3, turn=8, flipped=True, mode="screen", opacity=0.75),
+        Laid("moths-on-white.jpg", "Moths", x=0.74, y=0.2, width=0.55, turn=-12, mode="multiply", opacity=0.9),
+        Laid("moths-on-white.jpg", "Small moths", x=0.22, y=0.13, width=0.3, turn=24, flipped=True, mode="multiply", opacity=0.75),
+        Laid("paper-texture.jpg", "Paper grain", width=1.9, turn=-90, mode="soft-light", opacity=0.45),
+    ),
+)
+
+PROJECTS = (POSTCARD, PROFILE, POSTER)
+
+
+class DemoBuilder:
+    """Speaks to a running Glyphaneme."""
+
+    def __init__(self, address: str) -> None:
+        self._http = httpx.Client(base_url=address, timeout=TIMEOUT_S)
+        self._pictures: dict[str, dict[str, Any]] = {}
+
+    def build_all(self) -> None:
+        """Bring every photo in and make every project."""
+        for photo in sorted(PHOTOS.glob("*.jpg")):
+            self._picture(photo.name)
+        for project in PROJECTS:
+            self._build(project)
+
+    def _build(self, project: DemoProject) -> None:
+        project_id = _id(project.name)
+        canvas = {
+            "width": round(project.width_cm / CM_PER_INCH * project.ppi),
+            "height": round(project.height_cm / CM_PER_INCH * project.ppi),
+            "ppi": project.ppi,
+            "background": project.background,
+        }
+        state = self._post(
+            "/api/projects", {"id": project_id, "name": project.name, "canvas": canvas}
+        )
+        head = state["head"]
+        for laid in project.layers:
+            for step, edit in enumerate(self._edits(project, canvas, laid)):
+                key = _id(project.name, laid.name, str(step))
+                answer = self._post(
+                    f"/api/projects/{project_id}/edits",
+                    {"key": key, "parent": head, "edit": edit},
+                )
+                head = answer["state"]["head"]
+
+    def _edits(
+        self, project: DemoProject, canvas: dict[str, Any], laid: Laid
+    ) -> list[dict[str, Any]]:
+        picture = self._picture(laid.photo)
+        layer_id = _id(project.name, laid.name)
+        scale = laid.width * canvas["width"] / picture["width"]
+        placement = {
+            "x": laid.x * canvas["width"],
+            "y": laid.y * canvas["height"],
+            "scale_x": scale,
+            "scale_y": scale,
+            "turn": laid.turn,
+            "flipped": laid.flipped,
+        }
+        add = {
+            "kind": "add_layer",
+            "layer_id": layer_id,
+            "picture": picture["id"],
+            "name": laid.name,
+            "width": picture["width"],
+            "height": picture["height"],
+        }
+        place = {"kind": "place_layer", "layer_id": layer_id, "placement": placement}
+        blend = {
+            "kind": "blend_layer",
+            "layer_id": layer_id,
+            "mode": laid.mode,
+            "opacity": laid.opacity,
+        }
+        return [add, place] if (laid.mode, laid.opacity) == ("normal", 1) else [add, place, blend]
+
+    def _picture(self, name: str) -> dict[str, Any]:
+        if name not in self._pictures:
+            with (PHOTOS / name).open("rb") as file:
+                answer = self._http.post("/api/pictures", files={"file": (name, file)})
+            answer.raise_for_status()
+            self._pictures[name] = answer.json()
+        return self._pictures[name]
+
+    def _post(self, path: str, body: dict[str, Any]) -> Any:  # noqa: ANN401  # JSON
+        answer = self._http.post(path, json=body)
+        answer.raise_for_status()
+        return answer.json()
+
+
+def _id(*names: str) -> str:
+    return str(uuid.uuid5(WORLD, "/".join(names)))
+
+
+if __name__ == "__main__":
+    DemoBuilder(sys.argv[1]).build_all()

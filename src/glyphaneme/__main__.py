@@ -1,0 +1,22 @@
+"""Runs one of the product's processes: `python -m glyphaneme COMMAND`."""
+
+from __future__ import annotations
+
+import sys
+
+
+def run() -> int:
+    """Run the command that the first argument names."""
+    # Imported late: the worker needs no web server, the launcher no queue.
+    command = sys.argv[1] if len(sys.argv) > 1 else ""
+    if command in {"worker", "openapi"}:
+        from glyphaneme import wiring  # noqa: PLC0415
+
+        return wiring.run_worker() if command == "worker" else wiring.print_openapi()
+    from glyphaneme.cli.main import main  # noqa: PLC0415
+
+    return main(sys.argv[1:])
+
+
+if __name__ == "__main__":
+    sys.exit(run())

@@ -1,0 +1,5 @@
+"""Commands of the launcher."""
+
+from __future__ import annotations
+
+__all__: list[str] = []

@@ -1,0 +1,47 @@
+"""Reads the command line and runs the command."""
+
+from __future__ import annotations
+
+import argparse
+import os
+import sys
+from pathlib import Path
+
+from glyphaneme.cli.postgres import PostgresError
+from glyphaneme.cli.serving import CHECKOUT, ServeOptions, ServingError, serve
+
+DEFAULT_PORT = 8427
+
+
+def main(arguments: list[str]) -> int:
+    """Run one command; return the exit status."""
+    parser = argparse.ArgumentParser(
+        prog="glyphaneme", description="Combine several photos into one picture."
+    )
+    commands = parser.add_subparsers(dest="command", required=True)
+    for name, text in (
+        ("demo", "serve with demo projects"),
+        ("start", "serve your own work"),
+    ):
+        command = commands.add_parser(name, help=text)
+        command.add_argument("--host", default="127.0.0.1")
+        command.add_argument("--port", type=int, default=DEFAULT_PORT)
+        command.add_argument("--home", type=Path, default=_default_home())
+    options = parser.parse_args(arguments)
+    try:
+        serve(
+            ServeOptions(
+                host=options.host,
+                port=options.port,
+                home=options.home.resolve(),
+                with_demo=options.command == "demo",
+            )
+        )
+    except (PostgresError, ServingError) as error:
+        sys.stderr.write(f"glyphaneme: {error}\n")
+        return 1
+    return 0
+
+
+def _default_home() -> Path:
+    return Path(os.environ.get("GLYPHANEME_HOME", str(CHECKOUT / "var")))

@@ -1,0 +1,80 @@
+"""The processes of a running Glyphaneme: watched, started again, stopped together."""
+
+from __future__ import annotations
+
+import ctypes
+import os
+import signal
+import subprocess
+import sys
+import time
+from dataclasses import dataclass, field
+
+PR_SET_PDEATHSIG = 1
+PATIENCE_S = 8.0
+PAUSE_S = 0.2
+# A process that dies sooner than this is not simply started again and again.
+SOON_S = 2.0
+_LIBC = ctypes.CDLL(None)
+
+
+def _die_with_parent() -> None:
+    """Ask Linux to end this process when the launcher is killed."""
+    _LIBC.prctl(PR_SET_PDEATHSIG, signal.SIGTERM)
+
+
+@dataclass
+class Watched:
+    """A process that shall run for as long as we do."""
+
+    arguments: list[str]
+    environment: dict[str, str]
+    process: subprocess.Popen[bytes] = field(init=False)
+    started_at: float = field(init=False)
+
+    def __post_init__(self) -> None:
+        self.start()
+
+    def start(self) -> None:
+        """Start it, apart from the terminal's group: Ctrl-C reaches us alone."""
+        self.started_at = time.monotonic()
+        self.process = subprocess.Popen(  # noqa: S603  # our own arguments, no shell
+            [sys.executable, *self.arguments],
+            env={**os.environ, **self.environment},
+            stdin=subprocess.DEVNULL,
+            start_new_session=True,
+            preexec_fn=_die_with_parent,  # noqa: PLW1509  # before any thread exists
+        )
+
+    def keep_running(self) -> None:
+        """Start it again if it has died."""
+        if self.process.poll() is None:
+            return
+        if time.monotonic() - self.started_at < SOON_S:
+            time.sleep(SOON_S)
+        self.start()
+
+
+def stop_all(watched: list[Watched]) -> None:
+    """Ask all to end, and end those that do not."""
+    for one in watched:
+        if one.process.poll() is None:
+            one.process.terminate()
+    deadline = time.monotonic() + PATIENCE_S
+    for one in watched:
+        try:
+            one.process.wait(max(0.0, deadline - time.monotonic()))
+        except subprocess.TimeoutExpired:
+            os.killpg(one.process.pid, signal.SIGKILL)
+            one.process.wait()
+
+
+def watch_until_told(watched: list[Watched]) -> None:
+    """Keep all running until SIGINT or SIGTERM comes."""
+    told: list[int] = []
+    for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
+        signal.signal(number, lambda number, _frame: told.append(number))
+    while not told:
+        for one in watched:
+            one.keep_running()
+        time.sleep(PAUSE_S)

@@ -1,0 +1,243 @@
+"""Edits that are never lost or doubled, and moving through their history."""
+
+from __future__ import annotations
+
+import uuid
+from datetime import datetime
+from typing import TYPE_CHECKING, Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from glyphaneme.core.errors import CoreError
+from glyphaneme.core.stack import AddLayer, Composite, Edit, apply, describe_edit
+from glyphaneme.services.errors import (
+    KeyReusedError,
+    NotThereError,
+    PictureMismatchError,
+)
+from glyphaneme.services.projects import (
+    ProjectState,
+    composite_at,
+    project_state,
+    require_project,
+    require_revision,
+)
+from glyphaneme.store import projects as projects_store
+from glyphaneme.store.notices import notify
+from glyphaneme.store.pictures import find_picture
+from glyphaneme.store.rows import ProjectRow, RevisionRow
+
+if TYPE_CHECKING:
+    from sqlalchemy.orm import Session
+
+    from glyphaneme.services.studio import Recent
+
+SNAPSHOT_EVERY = 24
+
+Outcome = Literal["applied", "reapplied", "branched", "repeated"]
+
+
+class EditAnswer(BaseModel):
+    """What became of an edit, and the project as it stands now.
+
+    "applied": on the state that it was made on. "reapplied": on a newer state, made
+    elsewhere meanwhile. "branched": the newer state cannot take it, so it is kept as
+    another way, which `branch` names. "repeated": it was there already.
+    """
+
+    model_config = ConfigDict(frozen=True)
+
+    outcome: Outcome
+    branch: uuid.UUID | None = None
+    state: ProjectState
+
+
+class Tick(BaseModel):
+    """One edit on the history ruler."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: uuid.UUID
+    label: str
+    at: datetime
+
+
+class Way(BaseModel):
+    """The end of another way through the history."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: uuid.UUID
+    label: str
+    at: datetime
+    edits: int
+
+
+class History(BaseModel):
+    """The way that a project stands on, oldest first, and the other ways."""
+
+    model_config = ConfigDict(frozen=True)
+
+    head: uuid.UUID
+    ticks: list[Tick]
+    other_ways: list[Way]
+
+
+def add_edit(
+    session: Session,
+    states: Recent[uuid.UUID, Composite],
+    project_id: uuid.UUID,
+    *,
+    key: uuid.UUID,
+    parent: uuid.UUID,
+    edit: Edit,
+) -> EditAnswer:
+    """Apply an edit to a project, once, however often it is sent.
+
+    Raises
+    ------
+    NotThereError
+        There is no such project, or `parent` is none of its revisions.
+    KeyReusedError
+        `key` came before with another edit.
+    PictureMismatchError
+        A new layer's picture is not on the shelf.
+    CoreError
+        The edit was made on the present state, and does not fit it.
+    """
+    project = _locked(session, project_id)
+    there = projects_store.find_revision(session, key)
+    if there is not None:
+        if there.project_id != project_id or there.edit != edit.model_dump(mode="json"):
+            raise KeyReusedError
+        state = project_state(session, states, project)
+        return EditAnswer(outcome="repeated", state=state)
+    made_on = require_revision(session, project_id, parent)
+    _require_picture(session, edit)
+    if parent == project.head_id:
+        _append(session, states, project, made_on, key=key, edit=edit)
+        outcome: Outcome = "applied"
+    else:
+        outcome = _reapply(session, states, project, made_on, key=key, edit=edit)
+    if outcome != "branched":
+        projects_store.stand_at(session, project, key, tip=key)
+    notify(
+        session,
+        {"kind": "project", "id": str(project_id), "head": str(project.head_id)},
+    )
+    return EditAnswer(
+        outcome=outcome,
+        branch=key if outcome == "branched" else None,
+        state=project_state(session, states, project),
+    )
+
+
+def stand_at(
+    session: Session,
+    states: Recent[uuid.UUID, Composite],
+    project_id: uuid.UUID,
+    *,
+    to: uuid.UUID,
+    came_from: uuid.UUID,
+) -> ProjectState:
+    """Undo, redo or go to any other state of a project.
+
+    Where another window has moved the project meanwhile, so that it no longer stands
+    at `came_from`, it stays where it is; the answer tells where that is.
+    """
+    project = _locked(session, project_id)
+    require_revision(session, project_id, to)
+    if project.head_id == came_from and to != came_from:
+        tip = _tip_beyond(session, project, to)
+        projects_store.stand_at(session, project, to, tip=tip)
+        notify(session, {"kind": "project", "id": str(project_id), "head": str(to)})
+    return project_state(session, states, project)
+
+
+def get_history(session: Session, project_id: uuid.UUID) -> History:
+    """Return the history of a project."""
+    project = require_project(session, project_id)
+    ticks = [
+        Tick(id=step.id, label=step.label, at=step.created_at)
+        for step in projects_store.path_from_root(session, project.tip_id)
+    ]
+    others = [
+        Way(id=leaf.id, label=leaf.label, at=leaf.created_at, edits=leaf.depth)
+        for leaf in projects_store.leaves(session, project_id)
+        if leaf.id != project.tip_id
+    ]
+    return History(head=project.head_id, ticks=ticks, other_ways=others)
+
+
+def _locked(session: Session, project_id: uuid.UUID) -> ProjectRow:
+    project = projects_store.lock_project(session, project_id)
+    if project is None or project.removed_at is not None:
+        raise NotThereError("picture")
+    return project
+
+
+def _require_picture(session: Session, edit: Edit) -> None:
+    if not isinstance(edit, AddLayer):
+        return
+    try:
+        row = find_picture(session, uuid.UUID(edit.picture))
+    except ValueError:
+        row = None
+    if row is None or (row.width, row.height) != (edit.width, edit.height):
+        raise PictureMismatchError(edit.name)
+
+
+def _reapply(
+    session: Session,
+    states: Recent[uuid.UUID, Composite],
+    project: ProjectRow,
+    made_on: RevisionRow,
+    *,
+    key: uuid.UUID,
+    edit: Edit,
+) -> Outcome:
+    head = require_revision(session, project.id, project.head_id)
+    try:
+        _append(session, states, project, head, key=key, edit=edit)
+    except CoreError:
+        _append(session, states, project, made_on, key=key, edit=edit)
+        return "branched"
+    return "reapplied"
+
+
+def _append(
+    session: Session,
+    states: Recent[uuid.UUID, Composite],
+    project: ProjectRow,
+    parent: RevisionRow,
+    *,
+    key: uuid.UUID,
+    edit: Edit,
+) -> None:
+    before = composite_at(session, states, parent.id)
+    after = apply(before, edit)
+    depth = parent.depth + 1
+    projects_store.add_revision(
+        session,
+        RevisionRow(
+            id=key,
+            project_id=project.id,
+            parent_id=parent.id,
+            depth=depth,
+            edit=edit.model_dump(mode="json"),
+            snapshot=(
+                after.model_dump(mode="json") if depth % SNAPSHOT_EVERY == 0 else None
+            ),
+            label=describe_edit(before, edit),
+        ),
+    )
+
+
+def _tip_beyond(session: Session, project: ProjectRow, to: uuid.UUID) -> uuid.UUID:
+    """Return the end of the way to go on: the present one where `to` lies on it."""
+    if projects_store.is_ancestor(session, to, project.tip_id):
+        return project.tip_id
+    for leaf in projects_store.leaves(session, project.id):
+        if projects_store.is_ancestor(session, to, leaf.id):
+            return leaf.id
+    return to

@@ -1,0 +1,62 @@
+"""What services refuse; messages are sentences for people."""
+
+from __future__ import annotations
+
+
+class ServiceError(Exception):
+    """Base of all refusals of services."""
+
+
+class NotThereError(ServiceError):
+    """Something that was asked for does not exist, or no longer."""
+
+    def __init__(self, what: str) -> None:
+        super().__init__(f"There is no such {what}; it may have been removed.")
+        self.what = what
+
+
+class KeyReusedError(ServiceError):
+    """A client used one key for two different requests."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            "This key was used for another change already. Nothing was changed; "
+            "send the change again with a new key."
+        )
+
+
+class PictureMismatchError(ServiceError):
+    """A layer names a picture that is absent or has another size."""
+
+    def __init__(self, name: str) -> None:
+        super().__init__(
+            f"{name} is not on the shelf in that size. Nothing was changed; "
+            "bring the picture in and lay it on from there."
+        )
+
+
+class NamelessFileError(ServiceError):
+    """A file came without a name."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            "A file came without a name, so it could not be told apart. Nothing was "
+            "kept; give the file a name and bring it in again."
+        )
+
+
+class ExportSizeError(ServiceError):
+    """A finished picture would be larger than what can be made."""
+
+    def __init__(self, width: int, height: int, limit: str) -> None:
+        super().__init__(
+            f"{width} × {height} pixels is more than can be saved: {limit}. "
+            "Choose a smaller size."
+        )
+
+
+class JobCancelledError(ServiceError):
+    """Someone stopped the job that is being worked on."""
+
+    def __init__(self) -> None:
+        super().__init__("The work was stopped.")

@@ -1,0 +1,164 @@
+"""Finished files: asking for one, making it, fetching it."""
+
+from __future__ import annotations
+
+import re
+import tempfile
+import uuid
+from typing import TYPE_CHECKING
+
+import numpy as np
+from pydantic import BaseModel, ConfigDict, Field
+
+from glyphaneme.codecs import FileFormat, FileSpec, write_picture
+from glyphaneme.core.stack import Canvas, Composite, View, render
+from glyphaneme.core.stack.model import Color
+from glyphaneme.services.errors import ExportSizeError, KeyReusedError, NotThereError
+from glyphaneme.services.projects import (
+    composite_at,
+    require_project,
+    require_revision,
+)
+from glyphaneme.services.showing import pyramids_of
+from glyphaneme.services.working import Job, job_of
+from glyphaneme.store.blobs import blob_pieces, blob_size
+from glyphaneme.store.jobs import add_job, drop_old_exports, find_job
+from glyphaneme.store.queue import enqueue
+from glyphaneme.store.rows import JobRow
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from sqlalchemy.orm import Session
+
+    from glyphaneme.services.studio import Studio
+    from glyphaneme.services.working import Progress
+
+MAX_EXPORT_PIXELS = 150_000_000
+MAX_EXPORT_SIDE = 30_000
+DAYS_KEPT = 14
+BAND_ROWS = 256
+# Rendering and encoding take about as long as one another.
+RENDER_SHARE = 0.6
+
+
+class ExportRequest(BaseModel):
+    """What file to make; `matte` lies behind see-through places of a JPEG."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    revision: uuid.UUID
+    format: FileFormat
+    width: int = Field(ge=1, le=MAX_EXPORT_SIDE)
+    quality: int = Field(default=90, ge=1, le=100)
+    matte: Color = "#ffffff"
+
+
+class FinishedFile(BaseModel):
+    """A finished file that can be fetched."""
+
+    model_config = ConfigDict(frozen=True)
+
+    name: str
+    media_type: str
+    size: int
+
+
+def start_export(
+    session: Session,
+    studio: Studio,
+    project_id: uuid.UUID,
+    *,
+    key: uuid.UUID,
+    request: ExportRequest,
+) -> Job:
+    """Have a file made; repeated with the same key, it is made once."""
+    project = require_project(session, project_id)
+    require_revision(session, project_id, request.revision)
+    canvas = composite_at(session, studio.states, request.revision).canvas
+    _require_size(request.width, export_height(canvas, request.width))
+    drop_old_exports(session, days=DAYS_KEPT)
+    there = find_job(session, key)
+    stored = request.model_dump(mode="json")
+    if there is not None:
+        if there.request != stored or there.project_id != project_id:
+            raise KeyReusedError
+        return job_of(there)
+    job = JobRow(
+        id=key,
+        kind="export",
+        project_id=project_id,
+        request=stored,
+        file_name=_file_name(project.name, request.format),
+    )
+    row = add_job(session, job)
+    enqueue(session, "export", row.id)
+    return job_of(row)
+
+
+def make_file(studio: Studio, job: JobRow, progress: Progress) -> None:
+    """Render a project at full quality, in bands, and keep it as a file."""
+    request = ExportRequest.model_validate(job.request)
+    with studio.sessions() as session:
+        composite = _matted(
+            composite_at(session, studio.states, request.revision), request
+        )
+        pixels = pyramids_of(session, studio, composite)
+    canvas = composite.canvas
+    scale = request.width / canvas.width
+    height = export_height(canvas, request.width)
+    out = np.empty((height, request.width, 4), np.uint8)
+    for top in range(0, height, BAND_ROWS):
+        rows = min(BAND_ROWS, height - top)
+        view = View(0, top / scale, request.width, rows, scale)
+        out[top : top + rows] = render(composite, pixels, view)
+        progress.report(RENDER_SHARE * (top + rows) / height)
+    spec = FileSpec(request.format, request.quality, canvas.ppi * scale)
+    with tempfile.TemporaryFile() as file:
+        write_picture(out, file, spec)
+        progress.report(0.9)
+        progress.finish(file)
+
+
+def finished_file(
+    session: Session, job_id: uuid.UUID
+) -> tuple[FinishedFile, Iterator[bytes]]:
+    """Return a finished file and its bytes, piece by piece."""
+    row = find_job(session, job_id)
+    if row is None or row.result_sha256 is None or row.request is None:
+        raise NotThereError("finished file")
+    chosen = FileFormat(row.request["format"])
+    file = FinishedFile(
+        name=row.file_name or f"picture.{chosen.ending}",
+        media_type=chosen.media_type,
+        size=blob_size(session, row.result_sha256),
+    )
+    return file, blob_pieces(session, row.result_sha256)
+
+
+def export_height(canvas: Canvas, width: int) -> int:
+    """Return how high a picture of that canvas is at a width, in pixels."""
+    return max(1, round(canvas.height * width / canvas.width))
+
+
+def _matted(composite: Composite, request: ExportRequest) -> Composite:
+    """Lay a JPEG's picture over its matte, since the format has no see-through."""
+    clear = composite.canvas.background is None
+    if request.format is not FileFormat.JPEG or not clear:
+        return composite
+    canvas = composite.canvas.model_copy(update={"background": request.matte})
+    return composite.model_copy(update={"canvas": canvas})
+
+
+def _require_size(width: int, height: int) -> None:
+    if width * height > MAX_EXPORT_PIXELS:
+        limit = f"at most {MAX_EXPORT_PIXELS // 1_000_000} million pixels"
+        raise ExportSizeError(width, height, limit)
+    if max(width, height) > MAX_EXPORT_SIDE:
+        raise ExportSizeError(width, height, f"at most {MAX_EXPORT_SIDE} on a side")
+
+
+def _file_name(project_name: str, chosen: FileFormat) -> str:
+    """Return a name that any file system takes."""
+    stem = re.sub(r"[^\w\- ]", "", project_name).strip().replace(" ", "-")
+    return f"{stem.lower() or 'picture'}.{chosen.ending}"

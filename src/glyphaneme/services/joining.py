@@ -1,0 +1,28 @@
+"""Opens the database for those who may not reach into the store."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any
+
+from glyphaneme.services.studio import Studio, open_studio
+from glyphaneme.store.database import open_database, prepare_database, session_factory
+from glyphaneme.store.notices import listen
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+    from pathlib import Path
+
+
+def open_database_studio(url: str, cache_folder: Path) -> Studio:
+    """Return a studio over a database; connections are made on first use."""
+    return open_studio(session_factory(open_database(url)), cache_folder)
+
+
+def bring_up_to_date(url: str) -> None:
+    """Make or migrate the tables."""
+    prepare_database(url)
+
+
+def listen_for_notices(url: str) -> Iterator[dict[str, Any]]:
+    """Yield notices as they come; OSError when the server is gone."""
+    return listen(url)

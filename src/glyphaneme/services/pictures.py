@@ -1,0 +1,137 @@
+"""Bringing pictures in, and looking at what is on the shelf."""
+
+from __future__ import annotations
+
+import re
+import uuid
+from datetime import datetime
+from pathlib import PurePosixPath, PureWindowsPath
+from typing import TYPE_CHECKING, BinaryIO
+
+from pydantic import BaseModel, ConfigDict
+
+from glyphaneme.codecs import identify_picture, read_picture
+from glyphaneme.services.errors import NamelessFileError, NotThereError
+from glyphaneme.store import pictures as pictures_store
+from glyphaneme.store.blobs import blob_pieces, blob_size, keep_blob
+from glyphaneme.store.jobs import add_job, pictures_being_read
+from glyphaneme.store.notices import notify
+from glyphaneme.store.queue import enqueue
+from glyphaneme.store.rows import JobRow, PictureRow
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from sqlalchemy.orm import Session
+
+    from glyphaneme.services.studio import Studio
+
+LONGEST_NAME = 80
+
+
+class Picture(BaseModel):
+    """A picture on the shelf; `ready` once it has been read in."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: uuid.UUID
+    name: str
+    format: str
+    width: int
+    height: int
+    ready: bool
+    created_at: datetime
+
+
+class BroughtIn(Picture):
+    """A picture that was just brought in; `job_id` reads it in, where it is new."""
+
+    job_id: uuid.UUID | None
+    was_there: bool
+
+
+def bring_in(session: Session, file: BinaryIO, *, file_name: str) -> BroughtIn:
+    """Keep a file as a picture and have it read in.
+
+    The whole file is decoded first, so that what cannot be shown is refused at once
+    and leaves nothing behind (`PictureRefusedError`).
+    """
+    name = name_from_file(file_name)
+    facts = identify_picture(file)
+    read_picture(file)
+    row, added = pictures_store.add_picture(
+        session,
+        PictureRow(
+            sha256=keep_blob(session, file),
+            name=name,
+            format=facts.format,
+            width=facts.width,
+            height=facts.height,
+        ),
+    )
+    job_id = _have_it_read(session, row) if added else None
+    picture = _picture(row, being_read=pictures_being_read(session, [row.id]))
+    return BroughtIn(**picture.model_dump(), job_id=job_id, was_there=not added)
+
+
+def name_from_file(file_name: str) -> str:
+    """Turn a file's name into one for people: "forest-dusk.jpg" to "Forest dusk"."""
+    base = PureWindowsPath(PurePosixPath(file_name).name).name
+    stem = base.rsplit(".", 1)[0] if not base.startswith(".") else base[1:]
+    words = re.sub(r"[_\-\s]+", " ", "".join(filter(str.isprintable, stem))).strip()
+    if not words:
+        raise NamelessFileError
+    return (words[0].upper() + words[1:])[:LONGEST_NAME]
+
+
+def list_shelf(session: Session) -> list[Picture]:
+    """Return all pictures, newest first."""
+    rows = pictures_store.list_pictures(session)
+    being_read = pictures_being_read(session, [row.id for row in rows])
+    return [_picture(row, being_read=being_read) for row in rows]
+
+
+def get_picture(session: Session, picture_id: uuid.UUID) -> Picture:
+    """Return one picture."""
+    row = _require(session, picture_id)
+    return _picture(row, being_read=pictures_being_read(session, [row.id]))
+
+
+def get_thumbnail(session: Session, studio: Studio, picture_id: uuid.UUID) -> bytes:
+    """Return a small copy of a picture, as a JPEG or PNG file."""
+    return studio.shelf.thumbnail(session, _require(session, picture_id).sha256)
+
+
+def original_file(
+    session: Session, picture_id: uuid.UUID
+) -> tuple[Picture, int, Iterator[bytes]]:
+    """Return a picture, its file's size, and the file as it was brought in."""
+    row = _require(session, picture_id)
+    picture = _picture(row, being_read=set())
+    return picture, blob_size(session, row.sha256), blob_pieces(session, row.sha256)
+
+
+def _have_it_read(session: Session, row: PictureRow) -> uuid.UUID:
+    job = add_job(session, JobRow(kind="read_picture", picture_id=row.id))
+    enqueue(session, "read_picture", job.id)
+    notify(session, {"kind": "shelf"})
+    return job.id
+
+
+def _require(session: Session, picture_id: uuid.UUID) -> PictureRow:
+    row = pictures_store.find_picture(session, picture_id)
+    if row is None:
+        raise NotThereError("picture")
+    return row
+
+
+def _picture(row: PictureRow, *, being_read: set[uuid.UUID]) -> Picture:
+    return Picture(
+        id=row.id,
+        name=row.name,
+        format=row.format,
+        width=row.width,
+        height=row.height,
+        ready=row.id not in being_read,
+        created_at=row.created_at,
+    )

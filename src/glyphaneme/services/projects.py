@@ -1,0 +1,192 @@
+"""Projects: beginning, listing, naming, removing, and their present state."""
+
+from __future__ import annotations
+
+import uuid
+from datetime import datetime
+from typing import TYPE_CHECKING
+
+from pydantic import BaseModel, ConfigDict
+
+from glyphaneme.core.stack import Canvas, Composite, apply, describe, parse_edit
+from glyphaneme.core.stack.sentences import Touch
+from glyphaneme.services.errors import NotThereError
+from glyphaneme.store import projects as projects_store
+from glyphaneme.store.notices import notify
+from glyphaneme.store.rows import ProjectRow, RevisionRow
+
+if TYPE_CHECKING:
+    from sqlalchemy.orm import Session
+
+    from glyphaneme.services.studio import Recent
+
+
+class ProjectCard(BaseModel):
+    """A project as a print on the wall."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: uuid.UUID
+    name: str
+    head: uuid.UUID
+    width: int
+    height: int
+    layers: int
+    ways: int
+    changed_at: datetime
+
+
+class SentencePart(BaseModel):
+    """Some words of a layer's sentence, and what they open."""
+
+    model_config = ConfigDict(frozen=True)
+
+    text: str
+    touch: Touch
+
+
+class LayerSentence(BaseModel):
+    """What a layer does, in words."""
+
+    model_config = ConfigDict(frozen=True)
+
+    layer_id: str
+    parts: list[SentencePart]
+
+
+class ProjectState(BaseModel):
+    """A project as it stands: its composite, and where undo and redo lead."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: uuid.UUID
+    name: str
+    head: uuid.UUID
+    undo_to: uuid.UUID | None
+    redo_to: uuid.UUID | None
+    composite: Composite
+    sentences: list[LayerSentence]
+
+
+def begin_project(
+    session: Session, *, project_id: uuid.UUID, name: str, canvas: Canvas
+) -> ProjectRow:
+    """Begin an empty picture; repeated with the same id, it is begun once."""
+    row = projects_store.add_project(
+        session,
+        project_id=project_id,
+        name=name,
+        snapshot=Composite(canvas=canvas).model_dump(mode="json"),
+    )
+    notify(session, {"kind": "wall"})
+    return row
+
+
+def list_wall(
+    session: Session, states: Recent[uuid.UUID, Composite]
+) -> list[ProjectCard]:
+    """Return all projects, last changed first."""
+    cards = []
+    for row in projects_store.list_projects(session):
+        composite = composite_at(session, states, row.head_id)
+        cards.append(
+            ProjectCard(
+                id=row.id,
+                name=row.name,
+                head=row.head_id,
+                width=composite.canvas.width,
+                height=composite.canvas.height,
+                layers=len(composite.layers),
+                ways=len(projects_store.leaves(session, row.id)),
+                changed_at=row.changed_at,
+            )
+        )
+    return cards
+
+
+def get_project(
+    session: Session, states: Recent[uuid.UUID, Composite], project_id: uuid.UUID
+) -> ProjectState:
+    """Return a project as it stands."""
+    return project_state(session, states, require_project(session, project_id))
+
+
+def rename_project(session: Session, project_id: uuid.UUID, name: str) -> None:
+    """Give a project another name."""
+    require_project(session, project_id).name = name
+    notify(session, {"kind": "wall"})
+
+
+def remove_project(session: Session, project_id: uuid.UUID, *, removed: bool) -> None:
+    """Take a project off the wall, or put it back with all its history."""
+    row = projects_store.find_project(session, project_id)
+    if row is None:
+        raise NotThereError("picture")
+    projects_store.mark_removed(row, removed=removed)
+    notify(session, {"kind": "wall"})
+
+
+def require_project(session: Session, project_id: uuid.UUID) -> ProjectRow:
+    """Return a project that is not removed."""
+    row = projects_store.find_project(session, project_id)
+    if row is None or row.removed_at is not None:
+        raise NotThereError("picture")
+    return row
+
+
+def require_revision(
+    session: Session, project_id: uuid.UUID, revision_id: uuid.UUID
+) -> RevisionRow:
+    """Return a revision of that very project."""
+    row = projects_store.find_revision(session, revision_id)
+    if row is None or row.project_id != project_id:
+        raise NotThereError("state of this picture")
+    return row
+
+
+def composite_at(
+    session: Session, states: Recent[uuid.UUID, Composite], revision_id: uuid.UUID
+) -> Composite:
+    """Rebuild the composite of a revision; revisions never change, so it is kept."""
+    known = states.get(revision_id)
+    if known is not None:
+        return known
+    steps = projects_store.path_from_snapshot(session, revision_id)
+    composite = Composite.model_validate(steps[0].snapshot)
+    for step in steps[1:]:
+        composite = apply(composite, parse_edit(step.edit or {}))
+    return states.put(revision_id, composite)
+
+
+def project_state(
+    session: Session, states: Recent[uuid.UUID, Composite], row: ProjectRow
+) -> ProjectState:
+    """Describe where a project stands."""
+    composite = composite_at(session, states, row.head_id)
+    head = projects_store.find_revision(session, row.head_id)
+    return ProjectState(
+        id=row.id,
+        name=row.name,
+        head=row.head_id,
+        undo_to=head.parent_id if head else None,
+        redo_to=_next_towards(session, row),
+        composite=composite,
+        sentences=[
+            LayerSentence(
+                layer_id=sentence.layer_id,
+                parts=[
+                    SentencePart(text=part.text, touch=part.touch)
+                    for part in sentence.parts
+                ],
+            )
+            for sentence in describe(composite)
+        ],
+    )
+
+
+def _next_towards(session: Session, row: ProjectRow) -> uuid.UUID | None:
+    """Return the revision after head on the way to tip."""
+    if row.head_id == row.tip_id:
+        return None
+    way = [step.id for step in projects_store.path_from_root(session, row.tip_id)]
+    return way[way.index(row.head_id) + 1]

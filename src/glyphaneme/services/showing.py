@@ -1,0 +1,140 @@
+"""Pictures of a project for the screen: frames, previews and alternatives."""
+
+from __future__ import annotations
+
+import uuid
+from typing import TYPE_CHECKING
+
+import numpy as np
+from pydantic import BaseModel, ConfigDict, Field
+
+from glyphaneme.codecs import (
+    FileFormat,
+    FileSpec,
+    encode_frame,
+    write_picture,
+)
+from glyphaneme.core.stack import Composite, Edit, View, apply, render
+from glyphaneme.services.errors import NotThereError
+from glyphaneme.services.projects import (
+    composite_at,
+    require_project,
+    require_revision,
+)
+from glyphaneme.store.pictures import find_pictures
+
+if TYPE_CHECKING:
+    from collections.abc import Sequence
+    from typing import BinaryIO
+
+    from sqlalchemy.orm import Session
+
+    from glyphaneme.core.place import Pyramid
+    from glyphaneme.services.studio import Studio
+
+LARGEST_FRAME_SIDE = 4096
+
+
+class FrameView(BaseModel):
+    """Which part of the canvas to show, and how large."""
+
+    model_config = ConfigDict(frozen=True)
+
+    x: float = Field(ge=-1e6, le=1e6)
+    y: float = Field(ge=-1e6, le=1e6)
+    width: int = Field(ge=1, le=LARGEST_FRAME_SIDE)
+    height: int = Field(ge=1, le=LARGEST_FRAME_SIDE)
+    scale: float = Field(gt=0, le=64)
+
+
+def show_frame(
+    session: Session,
+    studio: Studio,
+    project_id: uuid.UUID,
+    *,
+    revision: uuid.UUID,
+    unsaved: Sequence[Edit],
+    view: FrameView,
+) -> bytes:
+    """Render a frame of a revision with edits that are not saved (yet)."""
+    require_revision(session, project_id, revision)
+    composite = _with(composite_at(session, studio.states, revision), unsaved)
+    pixels = pyramids_of(session, studio, composite)
+    return encode_frame(
+        render(
+            composite, pixels, View(view.x, view.y, view.width, view.height, view.scale)
+        )
+    )
+
+
+def show_alternatives(
+    session: Session,
+    studio: Studio,
+    project_id: uuid.UUID,
+    *,
+    revision: uuid.UUID,
+    unsaved: Sequence[Edit],
+    alternatives: Sequence[Edit],
+    width: int,
+) -> tuple[bytes, int]:
+    """Render the whole picture once with each alternative.
+
+    Returns
+    -------
+    bytes, int
+        One encoded frame with all of them below one another, and the height of each.
+    """
+    require_revision(session, project_id, revision)
+    composite = _with(composite_at(session, studio.states, revision), unsaved)
+    pixels = pyramids_of(session, studio, composite)
+    view = _whole(composite, width)
+    tiles = [
+        render(apply(composite, alternative), pixels, view)
+        for alternative in alternatives
+    ]
+    return encode_frame(np.concatenate(tiles), quality=88), view.height
+
+
+def write_preview(
+    session: Session,
+    studio: Studio,
+    project_id: uuid.UUID,
+    *,
+    revision: uuid.UUID | None,
+    width: int,
+    file: BinaryIO,
+) -> FileFormat:
+    """Write a small copy of a project: JPEG, or PNG where it is see-through."""
+    project = require_project(session, project_id)
+    composite = composite_at(session, studio.states, revision or project.head_id)
+    pixels = pyramids_of(session, studio, composite)
+    shown = render(composite, pixels, _whole(composite, width))
+    opaque = bool(shown[..., 3].min() == 255)  # noqa: PLR2004
+    chosen = FileFormat.JPEG if opaque else FileFormat.PNG
+    write_picture(shown, file, FileSpec(chosen, quality=88, ppi=composite.canvas.ppi))
+    return chosen
+
+
+def pyramids_of(
+    session: Session, studio: Studio, composite: Composite
+) -> dict[str, Pyramid]:
+    """Return the pixels of all visible layers' pictures."""
+    wanted = {layer.picture for layer in composite.layers if layer.visible}
+    rows = find_pictures(session, (uuid.UUID(picture) for picture in wanted))
+    if len(rows) < len(wanted):
+        raise NotThereError("picture on the shelf")
+    return {str(row.id): studio.shelf.pyramid(session, row.sha256) for row in rows}
+
+
+def _with(composite: Composite, edits: Sequence[Edit]) -> Composite:
+    for edit in edits:
+        composite = apply(composite, edit)
+    return composite
+
+
+def _whole(composite: Composite, width: int) -> View:
+    """Return a view of the whole canvas, that many pixels wide."""
+    canvas = composite.canvas
+    scale = width / canvas.width
+    height = max(1, min(LARGEST_FRAME_SIDE, round(canvas.height * scale)))
+    return View(x=0, y=0, width=width, height=height, scale=scale)

@@ -1,0 +1,123 @@
+"""What all services share: sessions, pixels on disk, and states in memory."""
+
+from __future__ import annotations
+
+import shutil
+import tempfile
+from collections import OrderedDict
+from contextlib import closing
+from dataclasses import dataclass, field
+from pathlib import Path
+from threading import Lock
+from typing import TYPE_CHECKING, Generic, TypeVar
+
+from glyphaneme.codecs import (
+    encode_thumbnail,
+    load_pyramid,
+    read_picture,
+    save_pyramid,
+)
+from glyphaneme.core.place import Pyramid, build_pyramid
+from glyphaneme.store.blobs import blob_pieces
+
+if TYPE_CHECKING:
+    import uuid
+
+    from sqlalchemy.orm import Session, sessionmaker
+
+    from glyphaneme.core.stack import Composite
+
+KeyT = TypeVar("KeyT")
+ValueT = TypeVar("ValueT")
+
+STATES_KEPT = 512
+PYRAMIDS_KEPT = 256
+
+
+class Recent(Generic[KeyT, ValueT]):
+    """A mapping that forgets what was not asked for lately; safe between threads."""
+
+    def __init__(self, limit: int) -> None:
+        self._limit = limit
+        self._values: OrderedDict[KeyT, ValueT] = OrderedDict()
+        self._lock = Lock()
+
+    def get(self, key: KeyT) -> ValueT | None:
+        """Return what was put under a key, if it is still kept."""
+        with self._lock:
+            if key in self._values:
+                self._values.move_to_end(key)
+            return self._values.get(key)
+
+    def put(self, key: KeyT, value: ValueT) -> ValueT:
+        """Keep a value, and return it."""
+        with self._lock:
+            self._values[key] = value
+            self._values.move_to_end(key)
+            while len(self._values) > self._limit:
+                self._values.popitem(last=False)
+        return value
+
+
+class PixelShelf:
+    """Pyramids and thumbnails on disk, rebuilt from the database when absent."""
+
+    def __init__(self, folder: Path) -> None:
+        self._folder = folder
+        self._mapped: Recent[str, Pyramid] = Recent(PYRAMIDS_KEPT)
+        self._building = Lock()
+
+    def pyramid(self, session: Session, sha256: str) -> Pyramid:
+        """Return a picture's pyramid, mapped into memory."""
+        found = self._mapped.get(sha256) or load_pyramid(self._place(sha256))
+        if found is None:
+            # One at a time: two threads that both miss would decode it twice.
+            with self._building:
+                found = load_pyramid(self._place(sha256)) or self.build(session, sha256)
+        return self._mapped.put(sha256, found)
+
+    def build(self, session: Session, sha256: str) -> Pyramid:
+        """Decode a picture from the database and keep its pyramid."""
+        with tempfile.TemporaryFile() as file:
+            for piece in blob_pieces(session, sha256):
+                file.write(piece)
+            pyramid = build_pyramid(read_picture(file))
+        save_pyramid(self._place(sha256), pyramid)
+        return load_pyramid(self._place(sha256)) or pyramid
+
+    def thumbnail(self, session: Session, sha256: str) -> bytes:
+        """Return a small copy of a picture, as an encoded image."""
+        place = self._folder / "thumbnails" / sha256
+        if place.exists():
+            return place.read_bytes()
+        data = encode_thumbnail(self.pyramid(session, sha256))
+        place.parent.mkdir(parents=True, exist_ok=True)
+        with closing(
+            tempfile.NamedTemporaryFile(dir=place.parent, delete=False)  # noqa: SIM115
+        ) as draft:
+            draft.write(data)
+        Path(draft.name).rename(place)
+        return data
+
+    def forget(self, sha256: str) -> None:
+        """Drop what was derived from a picture that was not kept after all."""
+        shutil.rmtree(self._place(sha256), ignore_errors=True)
+
+    def _place(self, sha256: str) -> Path:
+        return self._folder / "pyramids" / sha256[:2] / sha256
+
+
+@dataclass(frozen=True)
+class Studio:
+    """Handed to every service that works on pictures or states."""
+
+    sessions: sessionmaker[Session]
+    shelf: PixelShelf
+    states: Recent[uuid.UUID, Composite] = field(
+        default_factory=lambda: Recent(STATES_KEPT)
+    )
+
+
+def open_studio(sessions: sessionmaker[Session], cache_folder: Path) -> Studio:
+    """Set up what services share; derived pictures are kept below the folder."""
+    return Studio(sessions=sessions, shelf=PixelShelf(cache_folder))

@@ -1,0 +1,138 @@
+"""Long work: watching it, stopping it, and the steps that a worker runs."""
+
+from __future__ import annotations
+
+import logging
+import uuid
+from datetime import datetime
+from typing import TYPE_CHECKING, Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from glyphaneme.codecs import PictureRefusedError
+from glyphaneme.services.errors import JobCancelledError, NotThereError, ServiceError
+from glyphaneme.store import jobs as jobs_store
+from glyphaneme.store.blobs import keep_blob
+from glyphaneme.store.notices import notify
+
+if TYPE_CHECKING:
+    from collections.abc import Callable
+    from typing import BinaryIO
+
+    from sqlalchemy.orm import Session
+
+    from glyphaneme.services.studio import Studio
+    from glyphaneme.store.rows import JobRow
+
+log = logging.getLogger(__name__)
+
+JobState = Literal["waiting", "running", "done", "failed", "cancelled"]
+
+
+class Job(BaseModel):
+    """Long work as people see it."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: uuid.UUID
+    kind: Literal["read_picture", "export"]
+    state: JobState
+    progress: float
+    picture_id: uuid.UUID | None
+    project_id: uuid.UUID | None
+    file_name: str | None
+    error: str | None
+    changed_at: datetime
+
+
+def get_job(session: Session, job_id: uuid.UUID) -> Job:
+    """Return one job."""
+    row = jobs_store.find_job(session, job_id)
+    if row is None:
+        raise NotThereError("piece of work")
+    return job_of(row)
+
+
+def list_open_jobs(session: Session) -> list[Job]:
+    """Return what waits or runs."""
+    return [job_of(row) for row in jobs_store.open_jobs(session)]
+
+
+def cancel_job(session: Session, job_id: uuid.UUID) -> Job:
+    """Stop a job; one that is over stays as it ended."""
+    row = jobs_store.change_open_job(session, job_id, state="cancelled")
+    if row is not None:
+        _announce(session, row)
+    return get_job(session, job_id)
+
+
+def job_of(row: JobRow) -> Job:
+    """Return what may leave the services of a job's row."""
+    return Job.model_validate({name: getattr(row, name) for name in Job.model_fields})
+
+
+class Progress:
+    """Reports from inside a job; each report is committed and pushed to the page."""
+
+    def __init__(self, studio: Studio, job_id: uuid.UUID) -> None:
+        self._studio = studio
+        self._job_id = job_id
+
+    def report(self, share: float) -> None:
+        """Say how far the work is, 0..1; stops it here if someone cancelled it."""
+        with self._studio.sessions.begin() as session:
+            self._change(session, progress=share, state="running")
+
+    def finish(self, result: BinaryIO | None = None) -> None:
+        """Say that the work is done, and keep the file that came of it, if any."""
+        with self._studio.sessions.begin() as session:
+            # In one transaction: a file that no job refers to may be swept away.
+            sha256 = None if result is None else keep_blob(session, result)
+            self._change(session, progress=1.0, state="done", result_sha256=sha256)
+
+    def _change(self, session: Session, **changes: object) -> None:
+        row = jobs_store.change_open_job(session, self._job_id, **changes)
+        if row is None:
+            raise JobCancelledError
+        _announce(session, row)
+
+
+def run_job(
+    studio: Studio,
+    job_id: uuid.UUID,
+    work: Callable[[Studio, JobRow, Progress], None],
+) -> None:
+    """Run a job's work from start to end, and record how it ended.
+
+    A job that a dead worker left half done is simply run again.
+    """
+    progress = Progress(studio, job_id)
+    with studio.sessions() as session:
+        row = jobs_store.find_job(session, job_id)
+    if row is None:
+        return
+    try:
+        progress.report(0.0)
+        work(studio, row, progress)
+    except JobCancelledError:
+        log.info("job stopped", extra={"action": "job_stopped", "job": str(job_id)})
+    except (ServiceError, PictureRefusedError) as cause:
+        _fail(studio, job_id, str(cause))
+    except Exception:
+        _fail(
+            studio,
+            job_id,
+            "Something went wrong on our side. Nothing you made is lost; try again.",
+        )
+        raise
+
+
+def _fail(studio: Studio, job_id: uuid.UUID, message: str) -> None:
+    with studio.sessions.begin() as session:
+        row = jobs_store.change_open_job(session, job_id, state="failed", error=message)
+        if row is not None:
+            _announce(session, row)
+
+
+def _announce(session: Session, row: JobRow) -> None:
+    notify(session, {"kind": "job", "job": job_of(row).model_dump(mode="json")})

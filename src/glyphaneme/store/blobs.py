@@ -1,0 +1,63 @@
+"""Bytes named by their content, kept in pieces so that no one holds them whole."""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Iterator
+from typing import BinaryIO
+
+from sqlalchemy import delete, select
+from sqlalchemy.dialects.postgresql import insert
+from sqlalchemy.orm import Session
+
+from glyphaneme.store.rows import BlobPieceRow, BlobRow
+
+PIECE_BYTES = 4 * 1024 * 1024
+
+
+def keep_blob(session: Session, file: BinaryIO) -> str:
+    """Store a file's bytes from its start on, once; return their SHA-256."""
+    file.seek(0)
+    sha256 = hashlib.file_digest(file, "sha256").hexdigest()
+    size = file.tell()
+    added = session.execute(
+        insert(BlobRow)
+        .values(sha256=sha256, size=size)
+        .on_conflict_do_nothing()
+        .returning(BlobRow.sha256)
+    ).scalar()
+    if added is None:
+        return sha256
+    file.seek(0)
+    for number in range(-(-size // PIECE_BYTES)):
+        session.execute(
+            insert(BlobPieceRow).values(
+                sha256=sha256, number=number, data=file.read(PIECE_BYTES)
+            )
+        )
+    return sha256
+
+
+def blob_pieces(session: Session, sha256: str) -> Iterator[bytes]:
+    """Yield a blob's bytes in order, piece by piece."""
+    number = 0
+    while True:
+        data = session.scalar(
+            select(BlobPieceRow.data).where(
+                BlobPieceRow.sha256 == sha256, BlobPieceRow.number == number
+            )
+        )
+        if data is None:
+            return
+        yield data
+        number += 1
+
+
+def blob_size(session: Session, sha256: str) -> int:
+    """Return how many bytes a blob has; 0 where there is none."""
+    return session.scalar(select(BlobRow.size).where(BlobRow.sha256 == sha256)) or 0
+
+
+def drop_blob(session: Session, sha256: str) -> None:
+    """Delete a blob that nothing refers to any more."""
+    session.execute(delete(BlobRow).where(BlobRow.sha256 == sha256))

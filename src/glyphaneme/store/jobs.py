@@ -1,0 +1,76 @@
+"""Rows of long work: what people see of it while it runs and after."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Iterable, Sequence
+
+from sqlalchemy import delete, func, select, text, update
+from sqlalchemy.orm import Session
+
+from glyphaneme.store.rows import JobRow
+
+OPEN_STATES = ("waiting", "running")
+
+
+def add_job(session: Session, job: JobRow) -> JobRow:
+    """Add a job; one with the same id is left as it is and returned."""
+    there = session.get(JobRow, job.id) if job.id else None
+    if there is not None:
+        return there
+    session.add(job)
+    session.flush()
+    return job
+
+
+def find_job(session: Session, job_id: uuid.UUID) -> JobRow | None:
+    """Return one job as it is in the database now."""
+    return session.get(JobRow, job_id, populate_existing=True)
+
+
+def open_jobs(session: Session) -> Sequence[JobRow]:
+    """Return jobs that wait or run, oldest first."""
+    statement = (
+        select(JobRow).where(JobRow.state.in_(OPEN_STATES)).order_by(JobRow.created_at)
+    )
+    return session.scalars(statement).all()
+
+
+def pictures_being_read(
+    session: Session, picture_ids: Iterable[uuid.UUID]
+) -> set[uuid.UUID]:
+    """Return those of the pictures that are still being read in."""
+    statement = select(JobRow.picture_id).where(
+        JobRow.picture_id.in_(list(picture_ids)), JobRow.state.in_(OPEN_STATES)
+    )
+    return {picture for picture in session.scalars(statement) if picture is not None}
+
+
+def change_open_job(
+    session: Session, job_id: uuid.UUID, **changes: object
+) -> JobRow | None:
+    """Change a job that waits or runs; None where it is over already."""
+    return session.scalars(
+        update(JobRow)
+        .where(JobRow.id == job_id, JobRow.state.in_(OPEN_STATES))
+        .values(**changes, changed_at=func.clock_timestamp())
+        .returning(JobRow)
+    ).one_or_none()
+
+
+def drop_old_exports(session: Session, *, days: int) -> None:
+    """Delete records of exports that ended long ago, and their files."""
+    session.execute(
+        delete(JobRow).where(
+            JobRow.kind == "export",
+            JobRow.state.not_in(OPEN_STATES),
+            JobRow.changed_at < func.now() - text(f"interval '{int(days)} days'"),
+        )
+    )
+    session.execute(
+        text(
+            "DELETE FROM blob WHERE NOT EXISTS"
+            " (SELECT 1 FROM job WHERE job.result_sha256 = blob.sha256)"
+            " AND NOT EXISTS (SELECT 1 FROM picture WHERE picture.sha256 = blob.sha256)"
+        )
+    )

@@ -1,0 +1,21 @@
+"""${message}."""
+
+from __future__ import annotations
+
+import sqlalchemy as sa
+from alembic import op
+${imports if imports else ""}
+revision = ${repr(up_revision)}
+down_revision = ${repr(down_revision)}
+branch_labels = None
+depends_on = None
+
+
+def upgrade() -> None:
+    """Bring the tables to this step."""
+    ${upgrades if upgrades else "pass"}
+
+
+def downgrade() -> None:
+    """Take this step back."""
+    ${downgrades if downgrades else "pass"}

@@ -1,0 +1,32 @@
+"""Tells all processes that something changed, through PostgreSQL's LISTEN/NOTIFY."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from typing import Any
+
+import psycopg
+from sqlalchemy import text
+from sqlalchemy.orm import Session
+
+CHANNEL = "glyphaneme"
+
+
+def notify(session: Session, notice: dict[str, Any]) -> None:
+    """Send a notice to all listeners when this transaction is committed."""
+    session.execute(
+        text("SELECT pg_notify(:channel, :payload)"),
+        {"channel": CHANNEL, "payload": json.dumps(notice)},
+    )
+
+
+def listen(url: str) -> Iterator[dict[str, Any]]:
+    """Yield notices as they come, for ever; raises OSError when the server is gone."""
+    try:
+        with psycopg.connect(url, autocommit=True) as connection:
+            connection.execute(f"LISTEN {CHANNEL}")
+            for notice in connection.notifies():
+                yield json.loads(notice.payload)
+    except psycopg.OperationalError as cause:
+        raise ConnectionError(str(cause)) from cause

@@ -1,0 +1,156 @@
+"""Projects and the trees of revisions that they are."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Sequence
+from datetime import UTC, datetime
+from typing import Any, NamedTuple
+
+from sqlalchemy import Select, func, literal, select
+from sqlalchemy.dialects.postgresql import insert
+from sqlalchemy.orm import Session, aliased
+
+from glyphaneme.store.rows import ProjectRow, RevisionRow
+
+
+class PathStep(NamedTuple):
+    """What rebuilding a state needs of one revision."""
+
+    id: uuid.UUID
+    edit: dict[str, Any] | None
+    snapshot: dict[str, Any] | None
+
+
+def add_project(
+    session: Session, *, project_id: uuid.UUID, name: str, snapshot: dict[str, Any]
+) -> ProjectRow:
+    """Add a project with its root revision; a repeated id returns what is there."""
+    root_id = uuid.uuid4()
+    added = session.execute(
+        insert(ProjectRow)
+        .values(id=project_id, name=name, head_id=root_id, tip_id=root_id)
+        .on_conflict_do_nothing(index_elements=["id"])
+        .returning(ProjectRow.id)
+    ).scalar()
+    if added is not None:
+        session.execute(
+            insert(RevisionRow).values(
+                id=root_id,
+                project_id=project_id,
+                parent_id=None,
+                depth=0,
+                edit=None,
+                snapshot=snapshot,
+                label="Begun",
+            )
+        )
+    return session.get_one(ProjectRow, project_id)
+
+
+def find_project(session: Session, project_id: uuid.UUID) -> ProjectRow | None:
+    """Return one project, also a removed one."""
+    return session.get(ProjectRow, project_id)
+
+
+def lock_project(session: Session, project_id: uuid.UUID) -> ProjectRow | None:
+    """Return one project and hold its row until the transaction ends."""
+    return session.get(
+        ProjectRow, project_id, with_for_update=True, populate_existing=True
+    )
+
+
+def list_projects(session: Session) -> Sequence[ProjectRow]:
+    """Return all projects that are not removed, last changed first."""
+    statement = (
+        select(ProjectRow)
+        .where(ProjectRow.removed_at.is_(None))
+        .order_by(ProjectRow.changed_at.desc(), ProjectRow.id)
+    )
+    return session.scalars(statement).all()
+
+
+def mark_removed(project: ProjectRow, *, removed: bool) -> None:
+    """Take a project off the wall, or put it back."""
+    project.removed_at = datetime.now(UTC) if removed else None
+
+
+def find_revision(session: Session, revision_id: uuid.UUID) -> RevisionRow | None:
+    """Return one revision."""
+    return session.get(RevisionRow, revision_id)
+
+
+def add_revision(session: Session, revision: RevisionRow) -> None:
+    """Add a revision under its parent."""
+    session.add(revision)
+    session.flush()
+
+
+def stand_at(
+    session: Session, project: ProjectRow, head: uuid.UUID, *, tip: uuid.UUID
+) -> None:
+    """Show another revision of a project."""
+    project.head_id = head
+    project.tip_id = tip
+    project.changed_at = func.clock_timestamp()
+    session.flush()
+    session.refresh(project)
+
+
+def path_from_snapshot(session: Session, revision_id: uuid.UUID) -> list[PathStep]:
+    """Return the steps from the nearest snapshot to a revision, oldest first."""
+    start = select(RevisionRow).where(RevisionRow.id == revision_id)
+    walk = _walk_up(start, stop_at_snapshot=True)
+    rows = session.execute(
+        select(walk.c.id, walk.c.edit, walk.c.snapshot).order_by(walk.c.depth)
+    )
+    return [PathStep(*row) for row in rows]
+
+
+def path_from_root(session: Session, revision_id: uuid.UUID) -> Sequence[RevisionRow]:
+    """Return all revisions from the root to one, without their contents' cost."""
+    start = select(RevisionRow).where(RevisionRow.id == revision_id)
+    walk = _walk_up(start, stop_at_snapshot=False)
+    return session.scalars(
+        select(RevisionRow)
+        .join(walk, walk.c.id == RevisionRow.id)
+        .order_by(walk.c.depth)
+    ).all()
+
+
+def leaves(session: Session, project_id: uuid.UUID) -> Sequence[RevisionRow]:
+    """Return the ends of all ways of a project, newest first."""
+    child = aliased(RevisionRow)
+    statement = (
+        select(RevisionRow)
+        .outerjoin(child, child.parent_id == RevisionRow.id)
+        .where(RevisionRow.project_id == project_id, child.id.is_(None))
+        .order_by(RevisionRow.created_at.desc())
+    )
+    return session.scalars(statement).all()
+
+
+def is_ancestor(
+    session: Session, ancestor_id: uuid.UUID, descendant_id: uuid.UUID
+) -> bool:
+    """Tell whether one revision lies on the way from the root to another."""
+    start = select(RevisionRow).where(RevisionRow.id == descendant_id)
+    walk = _walk_up(start, stop_at_snapshot=False)
+    return (
+        session.scalar(select(literal(1)).where(walk.c.id == ancestor_id)) is not None
+    )
+
+
+def _walk_up(start: Select[tuple[RevisionRow]], *, stop_at_snapshot: bool) -> Any:  # noqa: ANN401  # a CTE of RevisionRow's columns
+    columns = (
+        RevisionRow.id,
+        RevisionRow.parent_id,
+        RevisionRow.depth,
+        RevisionRow.edit,
+        RevisionRow.snapshot,
+    )
+    walk = start.with_only_columns(*columns).cte("walk", recursive=True)
+    parents = select(*columns).where(RevisionRow.id == walk.c.parent_id)
+    if stop_at_snapshot:
+        parents = parents.where(walk.c.snapshot.is_(None))
+    return walk.union_all(parents)

@@ -1,0 +1,29 @@
+"""Puts work on the queue in the same transaction as the rows that it is about."""
+
+from __future__ import annotations
+
+import uuid
+
+from procrastinate.jobs import Job
+from procrastinate.manager import JobManager
+from procrastinate.sync_psycopg_connector import SyncPsycopgConnector
+from sqlalchemy.orm import Session
+
+# Never opened: each call hands it the session's own connection.
+_MANAGER = JobManager(SyncPsycopgConnector())
+QUEUE = "work"
+
+
+def enqueue(session: Session, task: str, job_id: uuid.UUID) -> None:
+    """Have a worker run a task for a job, once this transaction is committed."""
+    job = Job(
+        id=None,
+        queue=QUEUE,
+        lock=None,
+        queueing_lock=None,
+        task_name=task,
+        task_kwargs={"job_id": str(job_id)},
+    )
+    _MANAGER.defer_job(
+        job, connection=session.connection().connection.driver_connection
+    )

@@ -1,0 +1,203 @@
+"""The tables, as typed rows."""
+
+from __future__ import annotations
+
+import uuid
+from datetime import datetime
+from typing import Any, ClassVar
+
+from sqlalchemy import (
+    BigInteger,
+    CheckConstraint,
+    DateTime,
+    ForeignKey,
+    ForeignKeyConstraint,
+    Index,
+    LargeBinary,
+    MetaData,
+    UniqueConstraint,
+    func,
+)
+from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+JOB_STATES = ("waiting", "running", "done", "failed", "cancelled")
+JOB_KINDS = ("read_picture", "export")
+
+
+class Base(DeclarativeBase):
+    """Base of all rows; constraints get names that migrations can speak of."""
+
+    metadata = MetaData(
+        naming_convention={
+            "ix": "ix_%(table_name)s_%(column_0_N_name)s",
+            "uq": "uq_%(table_name)s_%(column_0_N_name)s",
+            "ck": "ck_%(table_name)s_%(constraint_name)s",
+            "fk": "fk_%(table_name)s_%(column_0_N_name)s",
+            "pk": "pk_%(table_name)s",
+        }
+    )
+    type_annotation_map: ClassVar[dict[Any, Any]] = {
+        datetime: DateTime(timezone=True),
+        dict[str, Any]: JSONB(none_as_null=True),
+        bytes: LargeBinary,
+    }
+
+
+class BlobRow(Base):
+    """Some bytes, named by the SHA-256 of their content and so stored once."""
+
+    __tablename__ = "blob"
+    __table_args__ = (
+        CheckConstraint("sha256 ~ '^[0-9a-f]{64}$'", name="sha256_is_hex"),
+        CheckConstraint("size >= 0", name="size_not_negative"),
+    )
+
+    sha256: Mapped[str] = mapped_column(primary_key=True)
+    size: Mapped[int] = mapped_column(BigInteger)
+
+
+class BlobPieceRow(Base):
+    """A piece of a blob, small enough to stream."""
+
+    __tablename__ = "blob_piece"
+    __table_args__ = (CheckConstraint("number >= 0", name="number_not_negative"),)
+
+    sha256: Mapped[str] = mapped_column(
+        ForeignKey("blob.sha256", ondelete="CASCADE"), primary_key=True
+    )
+    number: Mapped[int] = mapped_column(primary_key=True)
+    data: Mapped[bytes]
+
+
+class PictureRow(Base):
+    """A picture on the shelf; the same bytes are one picture, however often brought."""
+
+    __tablename__ = "picture"
+    __table_args__ = (
+        UniqueConstraint("sha256"),
+        CheckConstraint("width > 0 AND height > 0", name="has_pixels"),
+        CheckConstraint("name <> ''", name="has_name"),
+    )
+
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True, default=uuid.uuid4)
+    sha256: Mapped[str] = mapped_column(ForeignKey("blob.sha256"))
+    name: Mapped[str]
+    format: Mapped[str]
+    width: Mapped[int]
+    height: Mapped[int]
+    created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+
+
+class ProjectRow(Base):
+    """A project: a name, and where in its tree of revisions it stands.
+
+    `head` is what is shown; `tip` is the end of the way that head lies on, so that
+    redo knows which way to go.
+    """
+
+    __tablename__ = "project"
+    __table_args__ = (
+        CheckConstraint("name <> ''", name="has_name"),
+        # The revision must be one of this very project.
+        ForeignKeyConstraint(
+            ["id", "head_id"],
+            ["revision.project_id", "revision.id"],
+            name="fk_project_head",
+            deferrable=True,
+            initially="DEFERRED",
+            use_alter=True,
+        ),
+        ForeignKeyConstraint(
+            ["id", "tip_id"],
+            ["revision.project_id", "revision.id"],
+            name="fk_project_tip",
+            deferrable=True,
+            initially="DEFERRED",
+            use_alter=True,
+        ),
+    )
+
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True, default=uuid.uuid4)
+    name: Mapped[str]
+    head_id: Mapped[uuid.UUID]
+    tip_id: Mapped[uuid.UUID]
+    created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+    changed_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+    removed_at: Mapped[datetime | None]
+
+
+class RevisionRow(Base):
+    """One edit in a project's tree; its id is the key that the client made.
+
+    The root has a snapshot and no edit; others have the edit and, every so often, a
+    snapshot too.
+    """
+
+    __tablename__ = "revision"
+    __table_args__ = (
+        UniqueConstraint("project_id", "id"),
+        ForeignKeyConstraint(
+            ["project_id", "parent_id"],
+            ["revision.project_id", "revision.id"],
+            name="fk_revision_parent",
+        ),
+        CheckConstraint(
+            "(parent_id IS NULL) = (edit IS NULL)", name="root_alone_has_no_edit"
+        ),
+        CheckConstraint(
+            "parent_id IS NOT NULL OR snapshot IS NOT NULL", name="root_has_snapshot"
+        ),
+        CheckConstraint("(parent_id IS NULL) = (depth = 0)", name="depth_counts_edits"),
+        Index("ix_revision_parent", "parent_id"),
+    )
+
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    project_id: Mapped[uuid.UUID] = mapped_column(
+        ForeignKey("project.id", ondelete="CASCADE")
+    )
+    parent_id: Mapped[uuid.UUID | None]
+    depth: Mapped[int]
+    edit: Mapped[dict[str, Any] | None]
+    snapshot: Mapped[dict[str, Any] | None]
+    label: Mapped[str]
+    created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+
+
+class JobRow(Base):
+    """Long work that a person can watch and stop, and what came of it."""
+
+    __tablename__ = "job"
+    __table_args__ = (
+        CheckConstraint("progress BETWEEN 0 AND 1", name="progress_is_a_share"),
+        CheckConstraint(
+            "state IN ('" + "', '".join(JOB_STATES) + "')", name="state_is_known"
+        ),
+        CheckConstraint(
+            "kind IN ('" + "', '".join(JOB_KINDS) + "')", name="kind_is_known"
+        ),
+        CheckConstraint(
+            "kind <> 'read_picture' OR picture_id IS NOT NULL", name="reads_a_picture"
+        ),
+        CheckConstraint(
+            "kind <> 'export' OR (project_id IS NOT NULL AND request IS NOT NULL)",
+            name="exports_a_project",
+        ),
+    )
+
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True, default=uuid.uuid4)
+    kind: Mapped[str]
+    state: Mapped[str] = mapped_column(default="waiting")
+    progress: Mapped[float] = mapped_column(default=0.0)
+    picture_id: Mapped[uuid.UUID | None] = mapped_column(
+        ForeignKey("picture.id", ondelete="CASCADE"), index=True
+    )
+    project_id: Mapped[uuid.UUID | None] = mapped_column(
+        ForeignKey("project.id", ondelete="CASCADE"), index=True
+    )
+    request: Mapped[dict[str, Any] | None]
+    result_sha256: Mapped[str | None] = mapped_column(ForeignKey("blob.sha256"))
+    file_name: Mapped[str | None]
+    error: Mapped[str | None]
+    created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+    changed_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())

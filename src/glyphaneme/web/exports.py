@@ -1,0 +1,84 @@
+"""Finished files, and the long work that makes them."""
+
+from __future__ import annotations
+
+import uuid
+from typing import Any
+
+from flask import Response, stream_with_context
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, ConfigDict, Field
+
+from glyphaneme.services import finishing, working
+from glyphaneme.services.finishing import ExportRequest
+from glyphaneme.services.working import Job
+from glyphaneme.web.shared import IdPath, studio
+
+api = APIBlueprint(
+    "exports", __name__, url_prefix="/api", abp_tags=[Tag(name="exports")]
+)
+
+
+class NewExport(BaseModel):
+    """What file to make; the key makes it count once."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    key: uuid.UUID = Field(default_factory=uuid.uuid4)
+    request: ExportRequest
+
+
+class Jobs(BaseModel):
+    """Work that waits or runs."""
+
+    jobs: list[Job]
+
+
+@api.post("/projects/<uuid:id>/exports", responses={202: Job})
+def post_export(path: IdPath, body: NewExport) -> tuple[dict[str, Any], int]:
+    """Have a finished file made."""
+    with studio().sessions.begin() as session:
+        job = finishing.start_export(
+            session, studio(), path.id, key=body.key, request=body.request
+        )
+    return job.model_dump(mode="json"), 202
+
+
+@api.get("/jobs", responses={200: Jobs})
+def get_jobs() -> dict[str, Any]:
+    """Return what waits or runs."""
+    with studio().sessions() as session:
+        jobs = working.list_open_jobs(session)
+    return Jobs(jobs=jobs).model_dump(mode="json")
+
+
+@api.get("/jobs/<uuid:id>", responses={200: Job})
+def get_job(path: IdPath) -> dict[str, Any]:
+    """Return how far some work is."""
+    with studio().sessions() as session:
+        job = working.get_job(session, path.id)
+    return job.model_dump(mode="json")
+
+
+@api.delete("/jobs/<uuid:id>", responses={200: Job})
+def delete_job(path: IdPath) -> dict[str, Any]:
+    """Stop some work."""
+    with studio().sessions.begin() as session:
+        job = working.cancel_job(session, path.id)
+    return job.model_dump(mode="json")
+
+
+@api.get("/exports/<uuid:id>/file", responses={200: {"content": {"image/*": {}}}})
+def get_export_file(path: IdPath) -> Response:
+    """Return a finished file, as a download."""
+    session = studio().sessions()
+    try:
+        file, pieces = finishing.finished_file(session, path.id)
+    except Exception:
+        session.close()
+        raise
+    response = Response(stream_with_context(pieces), content_type=file.media_type)
+    response.content_length = file.size
+    response.headers.set("Content-Disposition", "attachment", filename=file.name)
+    response.call_on_close(session.close)
+    return response

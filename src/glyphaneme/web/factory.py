@@ -1,0 +1,56 @@
+"""Builds the web application."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from flask_openapi3 import Info, OpenAPI
+
+from glyphaneme.web import events, exports, frames, pages, pictures, projects
+from glyphaneme.web.guards import MAX_UPLOAD_BYTES, guard
+from glyphaneme.web.problems import answer_invalid_request, map_problems
+from glyphaneme.web.shared import STUDIO_KEY
+
+if TYPE_CHECKING:
+    from glyphaneme.services.studio import Studio
+    from glyphaneme.web.events import Broadcaster
+
+
+@dataclass(frozen=True)
+class WebSettings:
+    """What the web application needs to know of its surroundings."""
+
+    allowed_hosts: frozenset[str]
+    page_folder: Path
+
+
+def create_app(
+    studio: Studio, broadcaster: Broadcaster, settings: WebSettings
+) -> OpenAPI:
+    """Return a new application; nothing is shared with any other."""
+    app = OpenAPI(
+        "glyphaneme",
+        info=Info(title="Glyphaneme", version="1"),
+        doc_prefix="/api",
+        doc_url="/openapi.json",
+        doc_ui=True,
+        static_folder=None,
+        validation_error_callback=answer_invalid_request,
+    )
+    app.config["MAX_CONTENT_LENGTH"] = MAX_UPLOAD_BYTES
+    app.extensions[STUDIO_KEY] = studio
+    app.extensions[events.BROADCASTER_KEY] = broadcaster
+    guard(app, settings.allowed_hosts)
+    map_problems(app)
+    for api in (
+        projects.api,
+        frames.api,
+        pictures.api,
+        exports.api,
+        events.api,
+    ):
+        app.register_api(api)
+    pages.serve_pages(app, settings.page_folder)
+    return app

@@ -1,0 +1,108 @@
+"""Pictures of projects for the screen."""
+
+from __future__ import annotations
+
+import io
+import uuid
+
+from flask import Response, request
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, ConfigDict, Field
+
+from glyphaneme.services import showing
+from glyphaneme.services.documents import Edit
+from glyphaneme.services.projects import require_project
+from glyphaneme.services.showing import FrameView
+from glyphaneme.web.shared import IdPath, studio
+
+api = APIBlueprint("frames", __name__, url_prefix="/api", abp_tags=[Tag(name="frames")])
+
+MAX_UNSAVED = 200
+MAX_ALTERNATIVES = 32
+TILE_HEIGHT_HEADER = "Tile-Height"
+BINARY = {200: {"content": {"application/octet-stream": {}}}}
+
+
+class FrameRequest(BaseModel):
+    """A state of a project, edits on top of it that are not saved, and a view."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    revision: uuid.UUID
+    unsaved: list[Edit] = Field(default=[], max_length=MAX_UNSAVED)
+    view: FrameView
+
+
+class TriesRequest(BaseModel):
+    """A state of a project, and edits to try on it, each for itself."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    revision: uuid.UUID
+    unsaved: list[Edit] = Field(default=[], max_length=MAX_UNSAVED)
+    alternatives: list[Edit] = Field(min_length=1, max_length=MAX_ALTERNATIVES)
+    width: int = Field(ge=8, le=400)
+
+
+class PreviewQuery(BaseModel):
+    """How wide a preview shall be, and of which state."""
+
+    width: int = Field(default=480, ge=8, le=2048)
+    revision: uuid.UUID | None = None
+
+
+@api.post("/projects/<uuid:id>/frame", responses=BINARY)
+def post_frame(path: IdPath, body: FrameRequest) -> Response:
+    """Render what the stage shows; the body's layout is `encode_frame`'s."""
+    with studio().sessions() as session:
+        frame = showing.show_frame(
+            session,
+            studio(),
+            path.id,
+            revision=body.revision,
+            unsaved=body.unsaved,
+            view=body.view,
+        )
+    return Response(frame, content_type="application/octet-stream")
+
+
+@api.post("/projects/<uuid:id>/tries", responses=BINARY)
+def post_tries(path: IdPath, body: TriesRequest) -> Response:
+    """Render the whole picture small, once with each alternative."""
+    with studio().sessions() as session:
+        frame, tile_height = showing.show_alternatives(
+            session,
+            studio(),
+            path.id,
+            revision=body.revision,
+            unsaved=body.unsaved,
+            alternatives=body.alternatives,
+            width=body.width,
+        )
+    response = Response(frame, content_type="application/octet-stream")
+    response.headers[TILE_HEIGHT_HEADER] = str(tile_height)
+    return response
+
+
+@api.get("/projects/<uuid:id>/preview", responses={200: {"content": {"image/*": {}}}})
+def get_preview(path: IdPath, query: PreviewQuery) -> Response:
+    """Return a small copy of a project as an image file."""
+    file = io.BytesIO()
+    with studio().sessions() as session:
+        shown = query.revision or require_project(session, path.id).head_id
+        response = Response()
+        response.set_etag(f"{shown}-{query.width}")
+        response.headers["Cache-Control"] = "private, no-cache"
+        if response.make_conditional(request).status_code == 304:  # noqa: PLR2004
+            return response
+        chosen = showing.write_preview(
+            session,
+            studio(),
+            path.id,
+            revision=shown,
+            width=query.width,
+            file=file,
+        )
+    response.data = file.getvalue()
+    response.content_type = chosen.media_type
+    return response

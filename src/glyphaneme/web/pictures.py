@@ -1,0 +1,94 @@
+"""Pictures: bringing them in, and the shelf."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Response, request, stream_with_context
+from flask_openapi3 import APIBlueprint, FileStorage, Tag
+from pydantic import BaseModel
+
+from glyphaneme.services import pictures
+from glyphaneme.services.pictures import BroughtIn, Picture
+from glyphaneme.web.problems import problem
+from glyphaneme.web.shared import IdPath, studio
+
+api = APIBlueprint(
+    "pictures", __name__, url_prefix="/api", abp_tags=[Tag(name="pictures")]
+)
+
+FOR_EVER = "private, max-age=31536000, immutable"
+
+
+class PictureForm(BaseModel):
+    """The file to bring in."""
+
+    file: FileStorage
+
+
+class Shelf(BaseModel):
+    """All pictures, newest first."""
+
+    pictures: list[Picture]
+
+
+@api.get("/pictures", responses={200: Shelf})
+def get_pictures() -> dict[str, Any]:
+    """Return all pictures."""
+    with studio().sessions() as session:
+        shelf = pictures.list_shelf(session)
+    return Shelf(pictures=shelf).model_dump(mode="json")
+
+
+@api.post("/pictures", responses={201: BroughtIn})
+def post_picture() -> Response | tuple[dict[str, Any], int]:
+    """Bring a picture in: multipart, field `file`."""
+    upload = request.files.get("file")
+    if upload is None:
+        # Werkzeug takes a file part without a name for a plain form field.
+        nameless = "file" in request.form
+        code = "nameless-file" if nameless else "invalid-request"
+        detail = (
+            "The file has no name. Nothing was kept; name it and bring it in again."
+            if nameless
+            else "The request must carry the picture in the form field `file`."
+        )
+        return problem(422, code, detail)
+    with studio().sessions.begin() as session:
+        picture = pictures.bring_in(
+            session, upload.stream, file_name=upload.filename or ""
+        )
+    return picture.model_dump(mode="json"), 201
+
+
+@api.get("/pictures/<uuid:id>", responses={200: Picture})
+def get_picture(path: IdPath) -> dict[str, Any]:
+    """Return what is known of a picture."""
+    with studio().sessions() as session:
+        picture = pictures.get_picture(session, path.id)
+    return picture.model_dump(mode="json")
+
+
+@api.get("/pictures/<uuid:id>/thumbnail", responses={200: {"content": {"image/*": {}}}})
+def get_thumbnail(path: IdPath) -> Response:
+    """Return a small copy of a picture."""
+    with studio().sessions() as session:
+        data = pictures.get_thumbnail(session, studio(), path.id)
+    png = data.startswith(b"\x89PNG")
+    response = Response(data, content_type="image/png" if png else "image/jpeg")
+    response.headers["Cache-Control"] = FOR_EVER
+    return response
+
+
+@api.get("/pictures/<uuid:id>/file", responses={200: {"content": {"image/*": {}}}})
+def get_file(path: IdPath) -> Response:
+    """Return a picture's file as it was brought in."""
+    session = studio().sessions()
+    picture, size, pieces = pictures.original_file(session, path.id)
+    response = Response(
+        stream_with_context(pieces),
+        content_type=f"image/{picture.format.lower()}",
+    )
+    response.content_length = size
+    response.call_on_close(session.close)
+    return response

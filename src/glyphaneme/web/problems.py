@@ -1,0 +1,116 @@
+"""Turns errors into problem details (RFC 9457) with a sentence for people."""
+
+from __future__ import annotations
+
+import json
+import logging
+from http import HTTPStatus
+from typing import TYPE_CHECKING, Any
+
+from flask import Response, request
+from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
+
+from glyphaneme.core.errors import CoreError, LayerLockedError
+from glyphaneme.services import errors
+from glyphaneme.services.refusals import PictureRefusedError, RefusalCode
+
+if TYPE_CHECKING:
+    from flask import Flask
+    from pydantic import ValidationError
+
+log = logging.getLogger(__name__)
+
+MEDIA_TYPE = "application/problem+json"
+DRAIN_BYTES = 1 << 20
+MOST_DRAINED = 1 << 30
+
+STATUS: dict[type[Exception], tuple[HTTPStatus, str]] = {
+    errors.NotThereError: (HTTPStatus.NOT_FOUND, "not-there"),
+    errors.KeyReusedError: (HTTPStatus.CONFLICT, "key-reused"),
+    errors.PictureMismatchError: (HTTPStatus.CONFLICT, "picture-mismatch"),
+    errors.NamelessFileError: (HTTPStatus.UNPROCESSABLE_ENTITY, "nameless-file"),
+    errors.ExportSizeError: (HTTPStatus.UNPROCESSABLE_ENTITY, "export-size"),
+}
+
+
+def problem(status: int, code: str, detail: str, **members: Any) -> Response:  # noqa: ANN401
+    """Return a problem details answer."""
+    body = {
+        "type": f"urn:glyphaneme:problem:{code}",
+        "title": HTTPStatus(status).phrase,
+        "status": int(status),
+        "detail": detail,
+        **members,
+    }
+    return Response(json.dumps(body), status=status, content_type=MEDIA_TYPE)
+
+
+def answer_invalid_request(error: ValidationError) -> Response:
+    """Answer a request whose body, query or path does not fit."""
+    fields = [
+        {"field": ".".join(map(str, item["loc"])), "reason": item["msg"]}
+        for item in error.errors(include_url=False, include_context=False)
+    ]
+    first = fields[0] if fields else {"field": "", "reason": ""}
+    detail = f"The request does not fit: {first['field']}: {first['reason']}."
+    return problem(422, "invalid-request", detail, errors=fields)
+
+
+def map_problems(app: Flask) -> None:
+    """Answer every error of the application with problem details."""
+
+    @app.errorhandler(errors.ServiceError)
+    def on_service_error(error: errors.ServiceError) -> Response:
+        status, code = STATUS.get(
+            type(error), (HTTPStatus.UNPROCESSABLE_ENTITY, "refused")
+        )
+        return problem(status, code, str(error))
+
+    @app.errorhandler(PictureRefusedError)
+    def on_refused_picture(error: PictureRefusedError) -> Response:
+        heavy = {RefusalCode.TOO_HEAVY, RefusalCode.TOO_MANY_PIXELS}
+        return problem(413 if error.code in heavy else 415, error.code, str(error))
+
+    @app.errorhandler(CoreError)
+    def on_core_error(error: CoreError) -> Response:
+        if isinstance(error, LayerLockedError):
+            detail = f"{error.layer_name} is locked. Unlock it first."
+            return problem(409, "layer-locked", detail)
+        return problem(409, "edit-does-not-fit", f"This change does not fit: {error}.")
+
+    @app.errorhandler(RequestEntityTooLarge)
+    def on_too_large(error: RequestEntityTooLarge) -> Response:  # noqa: ARG001
+        _drain()
+        limit = app.config["MAX_CONTENT_LENGTH"] // (1024 * 1024)
+        return problem(
+            413,
+            RefusalCode.TOO_HEAVY,
+            f"The file is larger than {limit} MB. Nothing of it was kept; bring in a "
+            "smaller copy.",
+        )
+
+    @app.errorhandler(HTTPException)
+    def on_http_error(error: HTTPException) -> Response:
+        code = error.code or 500
+        return problem(code, "http", error.description or HTTPStatus(code).phrase)
+
+    @app.errorhandler(Exception)
+    def on_unexpected(error: Exception) -> Response:
+        log.error("request failed", exc_info=error, extra={"action": "request_failed"})
+        return problem(
+            500,
+            "unexpected",
+            "Something went wrong on our side. Everything saved is still there; "
+            "try again.",
+        )
+
+
+def _drain() -> None:
+    """Read what is still coming: a client that is cut off never sees the answer."""
+    stream = request.environ["wsgi.input"]
+    left = min(request.content_length or 0, MOST_DRAINED)
+    while left > 0:
+        data = stream.read(min(DRAIN_BYTES, left))
+        if not data:
+            return
+        left -= len(data)

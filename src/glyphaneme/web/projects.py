@@ -1,0 +1,179 @@
+"""Projects: the wall, edits, and moving through history."""
+
+from __future__ import annotations
+
+import uuid
+from typing import Any
+
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, ConfigDict, Field
+
+from glyphaneme.services import editing, projects
+from glyphaneme.services.documents import MODE_GROUPS, BlendMode, Canvas, Edit, Name
+from glyphaneme.services.editing import EditAnswer, History
+from glyphaneme.services.projects import ProjectCard, ProjectState
+from glyphaneme.web.shared import IdPath, studio
+
+api = APIBlueprint(
+    "projects", __name__, url_prefix="/api", abp_tags=[Tag(name="projects")]
+)
+
+
+class _Body(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+class NewProject(_Body):
+    """A picture to begin; the id is made by the client."""
+
+    id: uuid.UUID = Field(default_factory=uuid.uuid4)
+    name: Name
+    canvas: Canvas
+
+
+class ProjectChange(_Body):
+    """Another name, or whether the project is off the wall."""
+
+    name: Name | None = None
+    removed: bool | None = None
+
+
+class NewEdit(_Body):
+    """An edit, the key that makes it count once, and the state it was made on."""
+
+    key: uuid.UUID
+    parent: uuid.UUID
+    edit: Edit
+
+
+class Standing(_Body):
+    """Where to go in the history, and where the client believes to be."""
+
+    to: uuid.UUID
+    came_from: uuid.UUID
+
+
+class Wall(BaseModel):
+    """All projects, last changed first."""
+
+    projects: list[ProjectCard]
+
+
+class ModeChoice(BaseModel):
+    """A blend mode and its name."""
+
+    mode: BlendMode
+    title: str
+
+
+class ModeChoices(BaseModel):
+    """Modes that do a similar thing."""
+
+    title: str
+    modes: list[ModeChoice]
+
+
+class ModeCatalogue(BaseModel):
+    """All blend modes, by what they do."""
+
+    groups: list[ModeChoices]
+
+
+class Health(BaseModel):
+    """That the service answers."""
+
+    status: str
+
+
+@api.get("/health", responses={200: Health})
+def get_health() -> dict[str, str]:
+    """Tell that the service answers."""
+    return {"status": "ok"}
+
+
+@api.get("/modes", responses={200: ModeCatalogue})
+def get_modes() -> dict[str, Any]:
+    """Return all blend modes, grouped by what they do to a picture."""
+    groups = [
+        ModeChoices(
+            title=group.title,
+            modes=[ModeChoice(mode=mode, title=mode.title) for mode in group.modes],
+        )
+        for group in MODE_GROUPS
+    ]
+    return ModeCatalogue(groups=groups).model_dump(mode="json")
+
+
+@api.get("/projects", responses={200: Wall})
+def get_projects() -> dict[str, Any]:
+    """Return all projects."""
+    with studio().sessions() as session:
+        cards = projects.list_wall(session, studio().states)
+    return Wall(projects=cards).model_dump(mode="json")
+
+
+@api.post("/projects", responses={201: ProjectState})
+def post_project(body: NewProject) -> tuple[dict[str, Any], int]:
+    """Begin an empty picture."""
+    with studio().sessions.begin() as session:
+        projects.begin_project(
+            session, project_id=body.id, name=body.name, canvas=body.canvas
+        )
+        state = projects.get_project(session, studio().states, body.id)
+    return state.model_dump(mode="json"), 201
+
+
+@api.get("/projects/<uuid:id>", responses={200: ProjectState})
+def get_project(path: IdPath) -> dict[str, Any]:
+    """Return a project as it stands."""
+    with studio().sessions() as session:
+        state = projects.get_project(session, studio().states, path.id)
+    return state.model_dump(mode="json")
+
+
+@api.patch("/projects/<uuid:id>", responses={204: None})
+def patch_project(path: IdPath, body: ProjectChange) -> tuple[str, int]:
+    """Rename a project, take it off the wall, or put it back."""
+    with studio().sessions.begin() as session:
+        if body.removed is not None:
+            projects.remove_project(session, path.id, removed=body.removed)
+        if body.name is not None:
+            projects.rename_project(session, path.id, body.name)
+    return "", 204
+
+
+@api.post("/projects/<uuid:id>/edits", responses={201: EditAnswer})
+def post_edit(path: IdPath, body: NewEdit) -> tuple[dict[str, Any], int]:
+    """Apply an edit, once."""
+    with studio().sessions.begin() as session:
+        answer = editing.add_edit(
+            session,
+            studio().states,
+            path.id,
+            key=body.key,
+            parent=body.parent,
+            edit=body.edit,
+        )
+    return answer.model_dump(mode="json"), 201
+
+
+@api.post("/projects/<uuid:id>/standing", responses={200: ProjectState})
+def post_standing(path: IdPath, body: Standing) -> dict[str, Any]:
+    """Undo, redo, or go to any other state."""
+    with studio().sessions.begin() as session:
+        state = editing.stand_at(
+            session,
+            studio().states,
+            path.id,
+            to=body.to,
+            came_from=body.came_from,
+        )
+    return state.model_dump(mode="json")
+
+
+@api.get("/projects/<uuid:id>/history", responses={200: History})
+def get_history(path: IdPath) -> dict[str, Any]:
+    """Return a project's history."""
+    with studio().sessions() as session:
+        history = editing.get_history(session, path.id)
+    return history.model_dump(mode="json")

@@ -1,0 +1,26 @@
+"""What every blueprint needs: the studio, and ids in paths."""
+
+from __future__ import annotations
+
+import uuid
+from typing import TYPE_CHECKING
+
+from flask import current_app
+from pydantic import BaseModel
+
+if TYPE_CHECKING:
+    from glyphaneme.services.studio import Studio
+
+STUDIO_KEY = "glyphaneme-studio"
+
+
+class IdPath(BaseModel):
+    """An id in a path."""
+
+    id: uuid.UUID
+
+
+def studio() -> Studio:
+    """Return the studio of the application that handles this request."""
+    found: Studio = current_app.extensions[STUDIO_KEY]
+    return found

@@ -1,0 +1,77 @@
+"""Reads the environment and joins everything."""
+
+from __future__ import annotations
+
+import json
+import os
+import sys
+from dataclasses import dataclass
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from glyphaneme.jobs.worker import work
+from glyphaneme.services.joining import listen_for_notices, open_database_studio
+from glyphaneme.web.events import Broadcaster
+from glyphaneme.web.factory import WebSettings, create_app
+
+if TYPE_CHECKING:
+    from flask import Flask
+
+    from glyphaneme.services.studio import Studio
+
+LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "::1"})
+CHECKOUT = Path(__file__).parents[2]
+
+
+@dataclass(frozen=True)
+class Surroundings:
+    """Where this process finds its database, its home and its page."""
+
+    database_url: str
+    home: Path
+    hosts: frozenset[str]
+    page_folder: Path
+
+
+def read_surroundings() -> Surroundings:
+    """Read the environment that the launcher sets."""
+    extra = os.environ.get("GLYPHANEME_HOSTS", "")
+    return Surroundings(
+        database_url=os.environ["GLYPHANEME_DATABASE_URL"],
+        home=Path(os.environ.get("GLYPHANEME_HOME", str(CHECKOUT / "var"))),
+        hosts=LOCAL_HOSTS | frozenset(filter(None, extra.split(","))),
+        page_folder=CHECKOUT / "frontend" / "dist",
+    )
+
+
+def make_studio(surroundings: Surroundings) -> Studio:
+    """Return the studio of this process."""
+    return open_database_studio(surroundings.database_url, surroundings.home / "cache")
+
+
+def make_app() -> Flask:
+    """Return the web application; gunicorn calls this in each of its processes."""
+    surroundings = read_surroundings()
+    return create_app(
+        make_studio(surroundings),
+        Broadcaster(lambda: listen_for_notices(surroundings.database_url)),
+        WebSettings(
+            allowed_hosts=surroundings.hosts, page_folder=surroundings.page_folder
+        ),
+    )
+
+
+def run_worker() -> int:
+    """Run the worker process until it is told to stop."""
+    surroundings = read_surroundings()
+    work(surroundings.database_url, make_studio(surroundings))
+    return 0
+
+
+def print_openapi() -> int:
+    """Print the description of the HTTP interface, as JSON; needs no database."""
+    nowhere = Surroundings("postgresql://nowhere", Path(), LOCAL_HOSTS, Path())
+    settings = WebSettings(allowed_hosts=LOCAL_HOSTS, page_folder=Path())
+    app = create_app(make_studio(nowhere), Broadcaster(list), settings)
+    sys.stdout.write(json.dumps(app.api_doc, indent=1, sort_keys=True) + "\n")
+    return 0
