@@ -8,8 +8,15 @@ from typing import TYPE_CHECKING
 
 from pydantic import BaseModel, ConfigDict
 
-from glyphaneme.core.stack import Canvas, Composite, apply, describe, parse_edit
-from glyphaneme.core.stack.sentences import Touch
+from glyphaneme.core.stack import (
+    Canvas,
+    Composite,
+    apply,
+    describe,
+    describe_canvas,
+    parse_edit,
+)
+from glyphaneme.core.stack.sentences import Part, Touch
 from glyphaneme.services.errors import NotThereError
 from glyphaneme.store import projects as projects_store
 from glyphaneme.store.notices import notify
@@ -66,6 +73,7 @@ class ProjectState(BaseModel):
     redo_to: uuid.UUID | None
     composite: Composite
     sentences: list[LayerSentence]
+    sheet: list[SentencePart]
 
 
 def begin_project(
@@ -172,16 +180,15 @@ def project_state(
         redo_to=_next_towards(session, row),
         composite=composite,
         sentences=[
-            LayerSentence(
-                layer_id=sentence.layer_id,
-                parts=[
-                    SentencePart(text=part.text, touch=part.touch)
-                    for part in sentence.parts
-                ],
-            )
+            LayerSentence(layer_id=sentence.layer_id, parts=_said(sentence.parts))
             for sentence in describe(composite)
         ],
+        sheet=_said(describe_canvas(composite.canvas)),
     )
+
+
+def _said(parts: tuple[Part, ...]) -> list[SentencePart]:
+    return [SentencePart(text=part.text, touch=part.touch) for part in parts]
 
 
 def _next_towards(session: Session, row: ProjectRow) -> uuid.UUID | None:

@@ -23,6 +23,7 @@ from glyphaneme.core.stack.sentences import (
     Part,
     Sentence,
     describe,
+    describe_canvas,
     describe_edit,
 )
 
@@ -46,6 +47,7 @@ __all__ = [
     "View",
     "apply",
     "describe",
+    "describe_canvas",
     "describe_edit",
     "parse_edit",
     "render",

@@ -21,7 +21,7 @@ from glyphaneme.core.stack.edits import (
 )
 from glyphaneme.core.stack.model import Canvas, Composite, Layer
 
-Touch = Literal["name", "place", "blend", "shown", "lock", "words"]
+Touch = Literal["name", "place", "blend", "shown", "lock", "sheet", "words"]
 """What a part opens when it is touched; "words" parts are only read."""
 
 COVER_SLACK = 0.5
@@ -45,6 +45,14 @@ MODE_WORDS: dict[BlendMode, str] = {
     BlendMode.COLOR: "giving only color",
     BlendMode.LUMINOSITY: "giving only luminosity",
 }
+
+COLOR_WORDS: dict[str | None, str] = {
+    None: "clear",
+    "#ffffff": "white",
+    "#000000": "black",
+    "#808080": "mid-grey",
+}
+CM_PER_INCH = 2.54
 
 
 class Part(NamedTuple):
@@ -94,6 +102,43 @@ def describe(composite: Composite) -> tuple[Sentence, ...]:
     return tuple(
         Sentence(layer.id, _parts(layer, composite.canvas))
         for layer in composite.layers
+    )
+
+
+def describe_canvas(canvas: Canvas) -> tuple[Part, ...]:
+    """Describe the sheet that everything lies on.
+
+    Parameters
+    ----------
+    canvas : Canvas
+        The sheet.
+
+    Returns
+    -------
+    tuple of Part
+        The words of one sentence.
+
+    Examples
+    --------
+    >>> "".join(part.text for part in describe_canvas(Canvas(width=2400, height=1200)))
+    'The sheet, white, 2400 × 1200 px, printing 25.4 × 12.7 cm at 240 ppi.'
+    """
+    color = COLOR_WORDS.get(canvas.background, canvas.background or "")
+    width_cm, height_cm = (
+        f"{side / canvas.ppi * CM_PER_INCH:.3g}"
+        for side in (canvas.width, canvas.height)
+    )
+    size = f"{canvas.width} × {canvas.height} px"
+    printed = f"printing {width_cm} × {height_cm} cm at {canvas.ppi:.4g} ppi"
+    return (
+        Part("The sheet", "name"),
+        Part(", ", "words"),
+        Part(color, "sheet"),
+        Part(", ", "words"),
+        Part(size, "sheet"),
+        Part(", ", "words"),
+        Part(printed, "sheet"),
+        Part(".", "words"),
     )
 
 

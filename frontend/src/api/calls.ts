@@ -1,0 +1,81 @@
+/** One function per thing that the page asks of the service. */
+
+import { getJson, send, sendBody, sendJson } from "@/api/http";
+import type {
+  EditAnswer,
+  ExportRequest,
+  FrameView,
+  History,
+  Job,
+  ModeChoices,
+  Picture,
+  ProjectCard,
+  ProjectState,
+} from "@/api/types";
+import type { Canvas, Edit } from "@/model/composite";
+
+export const fetchWall = async (): Promise<ProjectCard[]> =>
+  (await getJson<{ projects: ProjectCard[] }>("/api/projects")).projects;
+
+export const fetchShelf = async (): Promise<Picture[]> =>
+  (await getJson<{ pictures: Picture[] }>("/api/pictures")).pictures;
+
+export const fetchModes = async (): Promise<ModeChoices[]> =>
+  (await getJson<{ groups: ModeChoices[] }>("/api/modes")).groups;
+
+export const fetchProject = (id: string): Promise<ProjectState> =>
+  getJson<ProjectState>(`/api/projects/${id}`);
+
+export const fetchHistory = (id: string): Promise<History> =>
+  getJson<History>(`/api/projects/${id}/history`);
+
+export const fetchJob = (id: string): Promise<Job> => getJson<Job>(`/api/jobs/${id}`);
+
+export const beginProject = (id: string, name: string, canvas: Canvas): Promise<ProjectState> =>
+  sendJson<ProjectState>("/api/projects", { id, name, canvas });
+
+export const renameProject = (id: string, name: string): Promise<void> =>
+  sendJson<void>(`/api/projects/${id}`, { name }, "PATCH");
+
+export const removeProject = (id: string, removed: boolean): Promise<void> =>
+  sendJson<void>(`/api/projects/${id}`, { removed }, "PATCH");
+
+export const sendEdit = (
+  id: string,
+  edit: { key: string; parent: string; edit: Edit },
+): Promise<EditAnswer> => sendJson<EditAnswer>(`/api/projects/${id}/edits`, edit);
+
+export const sendStanding = (
+  id: string,
+  standing: { to: string; came_from: string },
+): Promise<ProjectState> => sendJson<ProjectState>(`/api/projects/${id}/standing`, standing);
+
+export const startExport = (id: string, key: string, request: ExportRequest): Promise<Job> =>
+  sendJson<Job>(`/api/projects/${id}/exports`, { key, request });
+
+export const cancelJob = async (id: string): Promise<Job> =>
+  (await send(`/api/jobs/${id}`, { method: "DELETE" })).json() as Promise<Job>;
+
+/** Ask for a frame of a state with unsaved edits on top. */
+export const requestFrame = (
+  id: string,
+  frame: { revision: string; unsaved: readonly Edit[]; view: FrameView },
+): Promise<Response> => sendBody(`/api/projects/${id}/frame`, frame);
+
+/** Ask for small renders, one per alternative. */
+export const requestTries = (
+  id: string,
+  tries: {
+    revision: string;
+    unsaved: readonly Edit[];
+    alternatives: readonly Edit[];
+    width: number;
+  },
+): Promise<Response> => sendBody(`/api/projects/${id}/tries`, tries);
+
+export const previewUrl = (id: string, revision: string, width: number): string =>
+  `/api/projects/${id}/preview?width=${width}&revision=${revision}`;
+
+export const thumbnailUrl = (pictureId: string): string => `/api/pictures/${pictureId}/thumbnail`;
+
+export const exportUrl = (jobId: string): string => `/api/exports/${jobId}/file`;

@@ -1,0 +1,39 @@
+/** Brings a file in, with progress, and says why where it is refused. */
+
+import { Problem, problemOf, Unreachable } from "@/api/http";
+import type { BroughtIn } from "@/api/types";
+
+export const LARGEST_FILE_MB = 300;
+
+/** Send one file; `onProgress` hears the share that is sent, 0..1. */
+export function bringIn(
+  file: File,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<BroughtIn> {
+  if (file.size > LARGEST_FILE_MB * 1024 * 1024) {
+    return Promise.reject(
+      new Problem(
+        413,
+        "file-too-large",
+        `The file is larger than ${LARGEST_FILE_MB} MB. Bring in a smaller copy.`,
+      ),
+    );
+  }
+  // XMLHttpRequest, since fetch does not tell how much of a body is sent.
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    const body = new FormData();
+    body.append("file", file, file.name);
+    request.upload.onprogress = (event) => onProgress(event.loaded / Math.max(event.total, 1));
+    request.onload = () => {
+      if (request.status === 201) resolve(JSON.parse(request.responseText) as BroughtIn);
+      else reject(problemOf(request.status, request.responseText));
+    };
+    request.onerror = () => reject(new Unreachable());
+    request.onabort = () => reject(new DOMException("stopped", "AbortError"));
+    signal.addEventListener("abort", () => request.abort());
+    request.open("POST", "/api/pictures");
+    request.send(body);
+  });
+}

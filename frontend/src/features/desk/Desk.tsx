@@ -1,0 +1,92 @@
+/** The desk: one project, open for work. */
+
+import { type ReactElement, useCallback, useState } from "react";
+import { Link, useParams } from "react-router";
+import styled from "styled-components";
+import { type DeskActions, DeskContext } from "@/features/desk/DeskContext";
+import { DeskHeader } from "@/features/desk/DeskHeader";
+import { KeyboardMap } from "@/features/desk/KeyboardMap";
+import { useDeskSync } from "@/features/desk/useDeskSync";
+import { useIncoming } from "@/features/desk/useIncoming";
+import { useKeyboard } from "@/features/desk/useKeyboard";
+import { FinishSheet } from "@/features/finish/FinishSheet";
+import { Pile } from "@/features/pile/Pile";
+import { Shelf } from "@/features/shelf/Shelf";
+import { Stage } from "@/features/stage/Stage";
+import { TryStrip } from "@/features/tries/TryStrip";
+import { font } from "@/theme/tokens";
+import { StrongButton } from "@/ui/Button";
+
+const Page = styled.main`
+  display: grid;
+  grid-template-rows: 54px minmax(0, 1fr) auto;
+  height: 100dvh;
+`;
+
+const Middle = styled.div`
+  display: grid;
+  grid-template-columns: clamp(300px, 27.5vw, 420px) minmax(0, 1fr);
+  min-height: 0;
+`;
+
+const Work = styled.div`
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  min-width: 0;
+  min-height: 0;
+`;
+
+const Alone = styled.main`
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  gap: 16px;
+  height: 100dvh;
+  padding: 24px;
+  font-family: ${font.reading};
+  font-size: 17px;
+  text-align: center;
+`;
+
+export function Desk(): ReactElement {
+  const { projectId = "" } = useParams();
+  const sync = useDeskSync(projectId);
+  if (sync.phase === "loading") return <Alone aria-busy="true">Fetching the picture…</Alone>;
+  if (sync.phase === "failed") {
+    return (
+      <Alone>
+        <p role="alert">{sync.reason}</p>
+        <StrongButton onPress={sync.retry}>Try again</StrongButton>
+        <Link to="/">Back to the wall</Link>
+      </Alone>
+    );
+  }
+  return (
+    <DeskContext.Provider value={sync.actions}>
+      <OpenDesk desk={sync.actions} />
+    </DeskContext.Provider>
+  );
+}
+
+function OpenDesk({ desk }: { readonly desk: DeskActions }): ReactElement {
+  const [finishing, setFinishing] = useState(false);
+  const [mapShown, setMapShown] = useState(false);
+  const showMap = useCallback(() => setMapShown(true), []);
+  useKeyboard(desk, showMap);
+  useIncoming(desk);
+  return (
+    <Page>
+      <DeskHeader onFinish={() => setFinishing(true)} onShowMap={showMap} />
+      <Middle>
+        <Pile />
+        <Work>
+          <Stage />
+          <TryStrip />
+        </Work>
+      </Middle>
+      <Shelf />
+      <FinishSheet isOpen={finishing} onClose={() => setFinishing(false)} />
+      <KeyboardMap isOpen={mapShown} onClose={() => setMapShown(false)} />
+    </Page>
+  );
+}

@@ -1,0 +1,21 @@
+/** What every part of the desk can do to the open project. */
+
+import { createContext, useContext } from "react";
+import type { Edit } from "@/model/composite";
+
+export interface DeskActions {
+  readonly projectId: string;
+  edit(edit: Edit): void;
+  undo(): void;
+  redo(): void;
+  stand(revision: string): void;
+}
+
+export const DeskContext = createContext<DeskActions | null>(null);
+
+/** Return what can be done on the desk; only inside of one. */
+export function useDeskActions(): DeskActions {
+  const actions = useContext(DeskContext);
+  if (!actions) throw new Error("useDeskActions needs a desk round it");
+  return actions;
+}

@@ -1,0 +1,113 @@
+/** The head of the desk: name, history, how it is looked at, and Finish. */
+
+import { ChevronLeft, CircleHelp } from "lucide-react";
+import { type ReactElement, useState } from "react";
+import { Link } from "react-router";
+import styled from "styled-components";
+import { renameProject } from "@/api/calls";
+import { useDeskActions } from "@/features/desk/DeskContext";
+import { ViewControls } from "@/features/desk/ViewControls";
+import { Ruler } from "@/features/ruler/Ruler";
+import { useMessages } from "@/state/messages";
+import { useProject } from "@/state/project";
+import { color, font } from "@/theme/tokens";
+import { QuietButton, StrongButton } from "@/ui/Button";
+import { NameField } from "@/ui/NameField";
+
+const Bar = styled.header`
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  height: 54px;
+  padding: 0 16px 0 10px;
+  border-bottom: 1px solid ${color.rule};
+  background: ${color.paper};
+`;
+
+const Home = styled(Link)`
+  display: flex;
+  align-items: center;
+  color: ${color.softInk};
+  text-decoration: none;
+
+  &:hover {
+    color: ${color.ink};
+  }
+`;
+
+const Title = styled.h1`
+  flex: none;
+  max-width: 240px;
+
+  button {
+    display: block;
+    overflow: hidden;
+    max-width: 100%;
+    padding: 2px 4px;
+    border: 0;
+    background: none;
+    font-family: ${font.name};
+    font-size: 17px;
+    font-weight: 700;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    cursor: text;
+  }
+`;
+
+interface DeskHeaderProps {
+  onFinish(): void;
+  onShowMap(): void;
+}
+
+export function DeskHeader({ onFinish, onShowMap }: DeskHeaderProps): ReactElement {
+  return (
+    <Bar>
+      <Home to="/">
+        <ChevronLeft size={18} aria-hidden="true" />
+        Wall
+      </Home>
+      <ProjectTitle />
+      <Ruler />
+      <ViewControls />
+      <QuietButton aria-label="Keyboard map" onPress={onShowMap}>
+        <CircleHelp size={17} aria-hidden="true" />
+      </QuietButton>
+      <StrongButton onPress={onFinish}>Finish…</StrongButton>
+    </Bar>
+  );
+}
+
+function ProjectTitle(): ReactElement {
+  const desk = useDeskActions();
+  const known = useProject((project) => project.known);
+  const { know } = useProject((project) => project.actions);
+  const warn = useMessages((messages) => messages.warn);
+  const [renaming, setRenaming] = useState(false);
+  const name = known?.name ?? "";
+  const rename = (next: string) => {
+    renameProject(desk.projectId, next).then(
+      () => {
+        const latest = useProject.getState().known;
+        if (latest) know({ ...latest, name: next });
+      },
+      (error: Error) => warn(error.message),
+    );
+  };
+  return (
+    <Title>
+      {renaming ? (
+        <NameField
+          label="Name of the picture"
+          name={name}
+          onName={rename}
+          onLeave={() => setRenaming(false)}
+        />
+      ) : (
+        <button type="button" title="Rename" onClick={() => setRenaming(true)}>
+          {name}
+        </button>
+      )}
+    </Title>
+  );
+}

@@ -1,0 +1,32 @@
+/** Files dropped anywhere on the desk's window, and pictures pasted. */
+
+import { useEffect } from "react";
+import { layOn } from "@/features/desk/commands";
+import type { DeskActions } from "@/features/desk/DeskContext";
+import { useBringIn } from "@/features/shelf/useBringIn";
+
+/** Take files beside the stage onto the shelf; lay pasted ones on at once. */
+export function useIncoming(desk: DeskActions): void {
+  const bringIn = useBringIn();
+  useEffect(() => {
+    const onDragOver = (event: DragEvent) => event.preventDefault();
+    const onDrop = (event: DragEvent) => {
+      event.preventDefault();
+      bringIn([...(event.dataTransfer?.files ?? [])]);
+    };
+    const onPaste = (event: ClipboardEvent) => {
+      const files = [...(event.clipboardData?.files ?? [])];
+      if (files.length === 0) return;
+      event.preventDefault();
+      bringIn(files, (picture) => layOn(desk, picture));
+    };
+    window.addEventListener("dragover", onDragOver);
+    window.addEventListener("drop", onDrop);
+    window.addEventListener("paste", onPaste);
+    return () => {
+      window.removeEventListener("dragover", onDragOver);
+      window.removeEventListener("drop", onDrop);
+      window.removeEventListener("paste", onPaste);
+    };
+  }, [desk, bringIn]);
+}

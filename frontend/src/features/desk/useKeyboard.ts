@@ -1,0 +1,151 @@
+/** The desk's keyboard map. */
+
+import { useEffect } from "react";
+import {
+  duplicate,
+  nudge,
+  openLayer,
+  remove,
+  shiftInPile,
+  toggleLocked,
+  toggleShown,
+} from "@/features/desk/commands";
+import type { DeskActions } from "@/features/desk/DeskContext";
+import { isOnStage } from "@/features/stage/usePointer";
+import { zoomFit, zoomLifeSize, zoomStep } from "@/features/stage/zooming";
+import type { Layer } from "@/model/composite";
+import { useDesk } from "@/state/desk";
+
+export interface Shortcut {
+  readonly keys: string;
+  readonly does: string;
+}
+
+/** What the map on `?` shows, in the order of the work. */
+export const SHORTCUTS: readonly Shortcut[] = [
+  { keys: "P", does: "Place: move, scale, turn the open layer" },
+  { keys: "B", does: "Blend: how the open layer joins those beneath" },
+  { keys: "Arrow keys", does: "Move the open layer by one pixel; with Shift by ten" },
+  { keys: "Page up, Page down", does: "Bring the open layer forward, send it back" },
+  { keys: "J", does: "Lay a copy over the open layer" },
+  { keys: "K", does: "Lock or unlock the open layer" },
+  { keys: "O", does: "Hide or show the open layer" },
+  { keys: "Delete", does: "Take the open layer away" },
+  { keys: "G, held", does: "See through the open layer while held" },
+  { keys: "Space, held", does: "Drag the view instead of the layer" },
+  { keys: "Ctrl + Z", does: "Undo" },
+  { keys: "Ctrl + Shift + Z", does: "Do it again" },
+  { keys: "+ and −", does: "Zoom in and out; the wheel zooms towards the pointer" },
+  { keys: "0", does: "Show the whole picture" },
+  { keys: "1", does: "Show it pixel for pixel" },
+  { keys: "S", does: "Open or close the shelf" },
+  { keys: "Escape", does: "Close the open layer" },
+  { keys: "?", does: "This map" },
+];
+
+const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+
+const FINE_STEP = 1;
+const COARSE_STEP = 10;
+
+/** Hear the keyboard while the desk is open. */
+export function useKeyboard(desk: DeskActions, showMap: () => void): void {
+  useEffect(() => {
+    const onKeyDown = (event: KeyboardEvent) => {
+      if (event.defaultPrevented || isTyping(event.target)) return;
+      if (event.key === "?") showMap();
+      if (withControl(event, desk) || forView(event) || forLayer(event, desk)) {
+        event.preventDefault();
+      }
+    };
+    const onKeyUp = (event: KeyboardEvent) => {
+      if (event.key.toLowerCase() === "g") useDesk.getState().actions.setSeeThrough(false);
+    };
+    window.addEventListener("keydown", onKeyDown);
+    window.addEventListener("keyup", onKeyUp);
+    return () => {
+      window.removeEventListener("keydown", onKeyDown);
+      window.removeEventListener("keyup", onKeyUp);
+    };
+  }, [desk, showMap]);
+}
+
+function isPlain(event: KeyboardEvent): boolean {
+  return !(event.ctrlKey || event.metaKey || event.altKey);
+}
+
+function withControl(event: KeyboardEvent, desk: DeskActions): boolean {
+  if (isPlain(event) || event.altKey || event.key.toLowerCase() !== "z") return false;
+  if (event.shiftKey) desk.redo();
+  else desk.undo();
+  return true;
+}
+
+function forView(event: KeyboardEvent): boolean {
+  const command = isPlain(event) ? VIEW_KEYS[event.key] : undefined;
+  command?.();
+  return command !== undefined;
+}
+
+function forLayer(event: KeyboardEvent, desk: DeskActions): boolean {
+  const layer = openLayer();
+  if (!layer || !isPlain(event)) return false;
+  const arrow = ARROWS[event.key];
+  if (arrow) return nudgeOnStage(event, desk, layer, arrow);
+  const command = LAYER_KEYS[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+  if (!command || (event.repeat && !REPEATING.has(event.key))) return false;
+  command(desk, layer);
+  return true;
+}
+
+function nudgeOnStage(
+  event: KeyboardEvent,
+  desk: DeskActions,
+  layer: Layer,
+  [x, y]: readonly [number, number],
+): boolean {
+  if (!isOnStage(event.target)) return false;
+  const step = event.shiftKey ? COARSE_STEP : FINE_STEP;
+  nudge(desk, layer, x * step, y * step);
+  return true;
+}
+
+const REPEATING: ReadonlySet<string> = new Set(["PageUp", "PageDown"]);
+
+const VIEW_KEYS: Readonly<Record<string, () => void>> = {
+  "+": () => zoomStep(1),
+  "=": () => zoomStep(1),
+  "-": () => zoomStep(-1),
+  "0": zoomFit,
+  "1": zoomLifeSize,
+  s: () => useDesk.getState().actions.setShelf(!useDesk.getState().shelfOpen),
+};
+
+const LAYER_KEYS: Readonly<Record<string, (desk: DeskActions, layer: Layer) => void>> = {
+  p: (_, layer) => useDesk.getState().actions.open(layer.id, "place"),
+  b: (_, layer) => useDesk.getState().actions.open(layer.id, "blend"),
+  j: duplicate,
+  k: toggleLocked,
+  o: toggleShown,
+  g: () => useDesk.getState().actions.setSeeThrough(true),
+  Delete: remove,
+  Backspace: remove,
+  PageUp: (desk, layer) => shiftInPile(desk, layer, 1),
+  PageDown: (desk, layer) => shiftInPile(desk, layer, -1),
+  Escape: () => useDesk.getState().actions.open(null),
+};
+
+function isTyping(target: EventTarget | null): boolean {
+  if (!(target instanceof HTMLElement)) return false;
+  const textual = target instanceof HTMLInputElement && target.type !== "range";
+  return (
+    textual ||
+    target.isContentEditable ||
+    target.closest("[role=dialog],[role=listbox],[role=menu]") !== null
+  );
+}

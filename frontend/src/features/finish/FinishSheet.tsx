@@ -1,0 +1,167 @@
+/** Finish: choose format and size, have the file made, and save it. */
+
+import { type ReactElement, useState } from "react";
+import styled from "styled-components";
+import { exportUrl } from "@/api/calls";
+import { useDeskActions } from "@/features/desk/DeskContext";
+import { useFinish } from "@/features/finish/useFinish";
+import type { Canvas } from "@/model/composite";
+import { fromPixels } from "@/model/sizes";
+import { sayLength } from "@/model/wording";
+import { useComposite } from "@/state/project";
+import { color, font } from "@/theme/tokens";
+import { PlainButton, StrongButton } from "@/ui/Button";
+import { Choice } from "@/ui/Choice";
+import { ColorWell } from "@/ui/ColorWell";
+import { LabelledSlider } from "@/ui/LabelledSlider";
+import { NumberBox } from "@/ui/NumberBox";
+import { Progress } from "@/ui/Progress";
+import { Sheet } from "@/ui/Sheet";
+
+type Format = "png" | "jpeg";
+
+const FORMATS = [
+  { id: "png", label: "PNG, every pixel exact" },
+  { id: "jpeg", label: "JPEG, a small file" },
+] as const;
+
+const SHARES = [
+  { id: "100", label: "Full size" },
+  { id: "50", label: "Half" },
+  { id: "25", label: "Quarter" },
+] as const;
+
+const WIDEST = 30_000;
+
+const Body = styled.div`
+  display: grid;
+  gap: 16px;
+`;
+
+const Line = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 12px;
+`;
+
+const Says = styled.p`
+  color: ${color.softInk};
+  font-family: ${font.reading};
+  font-size: 15px;
+`;
+
+const Trouble = styled.p`
+  color: ${color.trouble};
+`;
+
+const Saved = styled.a`
+  color: ${color.live};
+`;
+
+interface FinishSheetProps {
+  readonly isOpen: boolean;
+  onClose(): void;
+}
+
+export function FinishSheet({ isOpen, onClose }: FinishSheetProps): ReactElement {
+  const canvas = useComposite()?.canvas;
+  return (
+    <Sheet title="Finish" isOpen={isOpen} onClose={onClose}>
+      {canvas ? <FinishForm canvas={canvas} /> : null}
+    </Sheet>
+  );
+}
+
+function FinishForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
+  const desk = useDeskActions();
+  const [format, setFormat] = useState<Format>(canvas.background === null ? "png" : "jpeg");
+  const [width, setWidth] = useState(canvas.width);
+  const [quality, setQuality] = useState(90);
+  const [matte, setMatte] = useState("#ffffff");
+  const finish = useFinish(desk.projectId);
+  const height = Math.max(1, Math.round((canvas.height * width) / canvas.width));
+  const share = (id: string) => Math.max(1, Math.round((canvas.width * Number(id)) / 100));
+  return (
+    <Body>
+      <Choice<Format> label="Format" value={format} choices={FORMATS} onChange={setFormat} />
+      {format === "jpeg" ? (
+        <LabelledSlider
+          label="Quality"
+          value={quality}
+          min={30}
+          max={100}
+          unit=""
+          fallback={90}
+          onChange={setQuality}
+          onChangeEnd={setQuality}
+        />
+      ) : null}
+      {format === "jpeg" && canvas.background === null ? (
+        <Line>
+          <ColorWell label="Colour behind see-through places" value={matte} onChange={setMatte} />
+          <span>lies behind see-through places, since a JPEG has none</span>
+        </Line>
+      ) : null}
+      <Choice
+        label="Size"
+        value={SHARES.find(({ id }) => share(id) === width)?.id ?? null}
+        choices={SHARES}
+        onChange={(id) => setWidth(share(id))}
+      />
+      <NumberBox
+        label="Width"
+        value={width}
+        min={1}
+        max={WIDEST}
+        step={1}
+        unit="px"
+        onChange={setWidth}
+      />
+      <Says>{saySize(canvas, width, height)}</Says>
+      <FinishProgress
+        finish={finish}
+        onStart={() => finish.start({ format, width, quality, matte })}
+      />
+    </Body>
+  );
+}
+
+interface FinishProgressProps {
+  readonly finish: ReturnType<typeof useFinish>;
+  onStart(): void;
+}
+
+function FinishProgress({ finish, onStart }: FinishProgressProps): ReactElement {
+  if (finish.phase === "working") {
+    return (
+      <Line>
+        <Progress label="Making the picture" share={finish.progress} />
+        <PlainButton onPress={finish.stop}>Stop</PlainButton>
+      </Line>
+    );
+  }
+  return (
+    <>
+      <Line>
+        <StrongButton onPress={onStart}>Save the picture</StrongButton>
+        {finish.phase === "done" ? (
+          <span role="status">
+            Saved as{" "}
+            <Saved href={exportUrl(finish.jobId)} download>
+              {finish.fileName}
+            </Saved>
+          </span>
+        ) : null}
+      </Line>
+      {finish.phase === "failed" ? <Trouble role="alert">{finish.reason}</Trouble> : null}
+    </>
+  );
+}
+
+/** Say how large it is on paper: the print size stays, so the ppi follows the pixels. */
+function saySize(canvas: Canvas, width: number, height: number): string {
+  const across = sayLength(fromPixels(canvas.width, "cm", canvas.ppi));
+  const down = sayLength(fromPixels(canvas.height, "cm", canvas.ppi));
+  const ppi = Math.round((canvas.ppi * width) / canvas.width);
+  return `${width} × ${height} pixels; on paper ${across} × ${down} cm at ${ppi} ppi, in sRGB.`;
+}

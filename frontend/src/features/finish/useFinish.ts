@@ -1,0 +1,69 @@
+/** Has a finished file made, follows the work, and saves the file when it is there. */
+
+import { useEffect, useRef, useState } from "react";
+import { cancelJob, exportUrl, startExport } from "@/api/calls";
+import type { ExportRequest } from "@/api/types";
+import { jobEnd } from "@/features/shelf/useBringIn";
+import type { KnownJob } from "@/state/jobs";
+import { useProject } from "@/state/project";
+
+type Phase =
+  | { readonly phase: "idle" }
+  | { readonly phase: "working"; readonly progress: number; stop(): void }
+  | { readonly phase: "done"; readonly jobId: string; readonly fileName: string }
+  | { readonly phase: "failed"; readonly reason: string };
+
+type Wishes = Omit<ExportRequest, "revision">;
+
+export function useFinish(projectId: string): Phase & { start(wishes: Wishes): void } {
+  const [phase, setPhase] = useState<Phase>({ phase: "idle" });
+  const left = useRef(false);
+  useEffect(() => {
+    left.current = false;
+    return () => {
+      left.current = true;
+    };
+  }, []);
+  const tell = (next: Phase) => {
+    if (!left.current) setPhase(next);
+  };
+
+  const run = async (wishes: Wishes) => {
+    const jobId = crypto.randomUUID();
+    const stop = () => void cancelJob(jobId);
+    tell({ phase: "working", progress: 0, stop });
+    try {
+      await startExport(projectId, jobId, { ...wishes, revision: savedRevision() });
+      const job = await jobEnd(jobId, (progress) => tell({ phase: "working", progress, stop }));
+      if (job.state === "done") saveFile(exportUrl(jobId));
+      tell(phaseAfter(job));
+    } catch (error) {
+      tell({ phase: "failed", reason: error instanceof Error ? error.message : String(error) });
+    }
+  };
+  return { ...phase, start: (wishes) => void run(wishes) };
+}
+
+function phaseAfter(job: KnownJob): Phase {
+  if (job.state === "cancelled") return { phase: "idle" };
+  if (job.state === "failed") {
+    return { phase: "failed", reason: job.error ?? "The picture could not be made." };
+  }
+  return { phase: "done", jobId: job.id, fileName: job.file_name ?? "the picture" };
+}
+
+/** Return the state to make a file of; changes that still wait are not in it. */
+function savedRevision(): string {
+  const { known, waiting } = useProject.getState();
+  if (!known || waiting.length > 0) {
+    throw new Error("Some changes are not saved yet; try again in a moment.");
+  }
+  return known.head;
+}
+
+function saveFile(url: string): void {
+  const link = document.createElement("a");
+  link.href = url;
+  link.download = "";
+  link.click();
+}

@@ -1,0 +1,71 @@
+/** A sentence with live words: each opens what it speaks of. */
+
+import type { ReactElement } from "react";
+import styled from "styled-components";
+import type { SentencePart } from "@/features/pile/useSentence";
+import { color, font } from "@/theme/tokens";
+import { LiveWord } from "@/ui/Button";
+
+export type Touch = SentencePart["touch"];
+
+const Line = styled.p`
+  flex: 1;
+  min-width: 0;
+  font-family: ${font.reading};
+  font-size: 15.5px;
+  line-height: 1.42;
+  overflow-wrap: anywhere;
+`;
+
+const Name = styled(LiveWord)`
+  color: ${color.ink};
+  font-weight: 680;
+  text-decoration: none;
+`;
+
+const GLOSS: Readonly<Partial<Record<Touch, string>>> = {
+  place: "where it lies",
+  blend: "how it joins what lies beneath",
+  shown: "show it again",
+  lock: "unlock it",
+  sheet: "size and colour of the sheet",
+};
+
+interface SentenceProps {
+  readonly parts: readonly SentencePart[];
+  readonly isOpen: boolean;
+  onTouch(touch: Touch): void;
+  onClose(): void;
+}
+
+export function Sentence({ parts, isOpen, onTouch, onClose }: SentenceProps): ReactElement {
+  return (
+    <Line>
+      {parts.map((part, index) => {
+        const key = `${index} ${part.text}`;
+        if (part.touch === "words") return <span key={key}>{part.text}</span>;
+        if (part.touch === "name") {
+          return (
+            <Name
+              key={key}
+              aria-expanded={isOpen}
+              onPress={() => (isOpen ? onClose() : onTouch("name"))}
+            >
+              {part.text}
+            </Name>
+          );
+        }
+        const gloss = GLOSS[part.touch];
+        return (
+          <LiveWord
+            key={key}
+            aria-label={gloss ? `${part.text}: ${gloss}` : part.text}
+            onPress={() => onTouch(part.touch)}
+          >
+            {part.text}
+          </LiveWord>
+        );
+      })}
+    </Line>
+  );
+}

@@ -1,0 +1,107 @@
+/** The open layer's outline, photo corners and turning stem. */
+
+import type { ReactElement } from "react";
+import styled from "styled-components";
+import type { Layer } from "@/model/composite";
+import { cornersOf, type Point } from "@/model/geometry";
+import { canvasToStage, type StageView } from "@/model/viewing";
+
+const CORNER = 17;
+const STEM = 30;
+const KNOB = 6;
+
+const Outline = styled.polygon`
+  fill: none;
+  stroke: #fbf9f3;
+  stroke-width: 1.5;
+  paint-order: stroke;
+  filter: drop-shadow(0 0 1px rgb(0 0 0 / 70%));
+  pointer-events: none;
+`;
+
+const Corner = styled.polygon`
+  fill: #fbf9f3;
+  stroke: #25221d;
+  stroke-width: 1.2;
+  stroke-linejoin: round;
+  cursor: nwse-resize;
+
+  &[data-slant="up"] {
+    cursor: nesw-resize;
+  }
+`;
+
+const Stem = styled.line`
+  stroke: #fbf9f3;
+  stroke-width: 1.5;
+  filter: drop-shadow(0 0 1px rgb(0 0 0 / 70%));
+  pointer-events: none;
+`;
+
+const Knob = styled.circle`
+  fill: #fbf9f3;
+  stroke: #25221d;
+  stroke-width: 1.2;
+  cursor: grab;
+`;
+
+interface GripsProps {
+  readonly layer: Layer;
+  readonly view: StageView;
+}
+
+export function Grips({ layer, view }: GripsProps): ReactElement {
+  const corners = cornersOf(layer).map((corner) => canvasToStage(view, corner)) as [
+    Point,
+    Point,
+    Point,
+    Point,
+  ];
+  const top = middle(corners[0], corners[1]);
+  const centre = middle(corners[0], corners[2]);
+  const knob = beyond(top, centre, -STEM);
+  return (
+    <g data-testid="grips">
+      <Outline points={listed(corners)} />
+      {layer.locked ? null : (
+        <>
+          <Stem x1={top.x} y1={top.y} x2={knob.x} y2={knob.y} />
+          <Knob data-grip="turn" cx={knob.x} cy={knob.y} r={KNOB} />
+          {corners.map((corner, index) => (
+            <Corner
+              // biome-ignore lint/suspicious/noArrayIndexKey: a layer's corners have no other name
+              key={index}
+              data-grip={index}
+              data-slant={corner.x > centre.x === corner.y > centre.y ? "down" : "up"}
+              points={cornerPoints(corners, index)}
+            />
+          ))}
+        </>
+      )}
+    </g>
+  );
+}
+
+/** A triangle that holds the picture's corner as a photo corner does. */
+function cornerPoints(corners: readonly Point[], index: number): string {
+  const at = corners[index] as Point;
+  const next = corners[(index + 1) % 4] as Point;
+  const before = corners[(index + 3) % 4] as Point;
+  return listed([at, beyond(at, next, CORNER), beyond(at, before, CORNER)]);
+}
+
+function beyond(from: Point, towards: Point, distance: number): Point {
+  const length = Math.hypot(towards.x - from.x, towards.y - from.y) || 1;
+  return {
+    x: from.x + ((towards.x - from.x) / length) * distance,
+    y: from.y + ((towards.y - from.y) / length) * distance,
+  };
+}
+
+function middle(one: Point, other: Point): Point {
+  return { x: (one.x + other.x) / 2, y: (one.y + other.y) / 2 };
+}
+
+function listed(points: readonly Point[]): string {
+  return points.map((point) => `${point.x.toFixed(1)},${point.y.toFixed(1)}`).join(" ");
+}

@@ -1,0 +1,170 @@
+/** The stage: the picture, as large as there is room, and the hand that works on it. */
+
+import { type DragEvent, type ReactElement, useEffect, useRef, useState } from "react";
+import styled from "styled-components";
+import { layOn } from "@/features/desk/commands";
+import { useDeskActions } from "@/features/desk/DeskContext";
+import { draggedPicture } from "@/features/shelf/dragging";
+import { useBringIn } from "@/features/shelf/useBringIn";
+import { Grips } from "@/features/stage/Grips";
+import { useFrames } from "@/features/stage/useFrames";
+import { useStagePointer, useWheelZoom } from "@/features/stage/usePointer";
+import { viewInForce } from "@/features/stage/zooming";
+import { layerById } from "@/model/composite";
+import { withEdits } from "@/model/expected";
+import { type StageView, stageToCanvas } from "@/model/viewing";
+import { useDesk } from "@/state/desk";
+import { useComposite } from "@/state/project";
+import { color, font } from "@/theme/tokens";
+
+const Ground = styled.div`
+  position: relative;
+  overflow: hidden;
+  min-width: 0;
+  min-height: 0;
+  touch-action: none;
+
+  &[data-pans="true"] {
+    cursor: grab;
+  }
+
+  &:focus-visible {
+    outline-offset: -2px;
+  }
+`;
+
+const Surface = styled.canvas`
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+`;
+
+const Overlay = styled.svg`
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+`;
+
+const Corner = styled.p`
+  position: absolute;
+  top: 12px;
+  left: 14px;
+  max-width: min(300px, 40%);
+  padding: 6px 10px;
+  background: ${color.stageNote};
+  color: ${color.stageNoteInk};
+  font-family: ${font.reading};
+  font-size: 14px;
+  pointer-events: none;
+`;
+
+const Empty = styled.div`
+  position: absolute;
+  inset: 0;
+  display: grid;
+  place-content: center;
+  padding: 24px;
+  color: #33302b;
+  font-family: ${font.reading};
+  font-size: 17px;
+  text-align: center;
+  pointer-events: none;
+`;
+
+const FACET_WORDS = { place: "its place", blend: "how it blends" } as const;
+
+export function Stage(): ReactElement {
+  const surface = useRef<HTMLCanvasElement>(null);
+  const [ground, setGround] = useState<HTMLDivElement | null>(null);
+  const surround = useDesk((desk) => desk.surround);
+  const view = useFrames(surface);
+  const { spaceHeld, ...pointer } = useStagePointer();
+  const drop = useDropOnStage();
+  useStageSize(ground);
+  useWheelZoom(ground);
+  return (
+    <Ground
+      ref={setGround}
+      data-stage=""
+      data-pans={spaceHeld}
+      role="application"
+      aria-label="The stage. Arrow keys move the open layer."
+      tabIndex={0}
+      style={{ background: `hsl(0 0% ${surround}%)` }}
+      {...pointer}
+      {...drop}
+    >
+      <Surface ref={surface} aria-hidden="true" data-testid="surface" />
+      <StageOverlay view={view} />
+    </Ground>
+  );
+}
+
+function StageOverlay({ view }: { readonly view: StageView | null }): ReactElement {
+  const composite = useComposite();
+  const live = useDesk((desk) => desk.live);
+  const openLayer = useDesk((desk) => desk.openLayer);
+  const facet = useDesk((desk) => desk.facet);
+  const lookedAt = useDesk((desk) => desk.lookedAt);
+  const shown = composite && live ? withEdits(composite, [live]) : composite;
+  const layer = shown ? layerById(shown, openLayer) : undefined;
+  return (
+    <>
+      {layer && view && layer.visible && !lookedAt ? (
+        <Overlay aria-hidden="true">
+          <Grips layer={layer} view={view} />
+        </Overlay>
+      ) : null}
+      {layer ? (
+        <Corner role="status">
+          Working on <strong>{layer.name}</strong>:{" "}
+          {layer.locked ? "locked, it stays as it is" : FACET_WORDS[facet]}
+        </Corner>
+      ) : null}
+      {composite?.layers.length === 0 ? (
+        <Empty>Drop a photo here, paste one, or take one from the shelf below.</Empty>
+      ) : null}
+    </>
+  );
+}
+
+function useStageSize(ground: Element | null): void {
+  useEffect(() => {
+    if (!ground) return;
+    const observer = new ResizeObserver(([entry]) => {
+      if (!entry) return;
+      const { width, height } = entry.contentRect;
+      useDesk.getState().actions.setStage({ width: Math.floor(width), height: Math.floor(height) });
+    });
+    observer.observe(ground);
+    return () => observer.disconnect();
+  }, [ground]);
+}
+
+/** Files and shelf pictures dropped on the stage are laid on where they fall. */
+function useDropOnStage() {
+  const desk = useDeskActions();
+  const bringIn = useBringIn();
+  return {
+    onDragOver: (event: DragEvent) => event.preventDefault(),
+    onDrop: (event: DragEvent) => {
+      event.preventDefault();
+      event.stopPropagation();
+      const at = droppedAt(event);
+      const picture = draggedPicture(event.dataTransfer);
+      if (picture) layOn(desk, picture, at);
+      const files = [...event.dataTransfer.files];
+      if (files.length > 0) bringIn(files, (brought) => layOn(desk, brought, at));
+    },
+  };
+}
+
+function droppedAt(event: DragEvent): [number, number] | null {
+  const view = viewInForce();
+  if (!view) return null;
+  const box = event.currentTarget.getBoundingClientRect();
+  const at = stageToCanvas(view, { x: event.clientX - box.left, y: event.clientY - box.top });
+  return [at.x, at.y];
+}

@@ -1,0 +1,191 @@
+/** The hand on the stage: moving, scaling and turning layers, and dragging the view. */
+
+import { type PointerEvent, useEffect, useRef, useState } from "react";
+import { openLayer } from "@/features/desk/commands";
+import { type DeskActions, useDeskActions } from "@/features/desk/DeskContext";
+import { viewInForce, zoomTowards } from "@/features/stage/zooming";
+import type { Layer, Placement } from "@/model/composite";
+import {
+  layersAt,
+  liesOn,
+  movedBy,
+  type Point,
+  scaledByCorner,
+  turnedTowards,
+} from "@/model/geometry";
+import { pannedBy, stageToCanvas } from "@/model/viewing";
+import { useDesk } from "@/state/desk";
+import { expectedComposite } from "@/state/project";
+
+export type Grip = 0 | 1 | 2 | 3 | "turn";
+
+type Drag =
+  | { readonly kind: "pan"; last: Point }
+  | {
+      readonly kind: "layer";
+      readonly layer: Layer;
+      readonly grip: Grip | null;
+      readonly start: Point;
+      readonly under: string | null;
+      moved: boolean;
+    };
+
+const WHEEL_ZOOM = 0.0016;
+const TURN_STEP = 15;
+/** A hand shakes: less than this many CSS pixels is a click. */
+const SLACK = 3;
+const MIDDLE_BUTTON = 1;
+
+export interface StageHandlers {
+  readonly spaceHeld: boolean;
+  onPointerDown(event: PointerEvent<Element>): void;
+  onPointerMove(event: PointerEvent<Element>): void;
+  onPointerUp(event: PointerEvent<Element>): void;
+  onPointerCancel(): void;
+}
+
+/** Return the handlers of the stage's element. */
+export function useStagePointer(): StageHandlers {
+  const desk = useDeskActions();
+  const drag = useRef<Drag | null>(null);
+  const spaceHeld = useSpaceHeld();
+  return {
+    spaceHeld,
+    onPointerDown: (event) => {
+      const pans = spaceHeld || event.button === MIDDLE_BUTTON;
+      if (!pans && event.button !== 0) return;
+      event.currentTarget.setPointerCapture(event.pointerId);
+      drag.current = pans ? { kind: "pan", last: stagePoint(event) } : taken(event);
+      if (event.button === MIDDLE_BUTTON) event.preventDefault();
+    },
+    onPointerMove: (event) => {
+      if (drag.current?.kind === "pan") pan(drag.current, stagePoint(event));
+      if (drag.current?.kind === "layer") dragLayer(drag.current, event);
+    },
+    onPointerUp: () => {
+      if (drag.current?.kind === "layer") letGo(drag.current, desk);
+      drag.current = null;
+    },
+    onPointerCancel: () => {
+      drag.current = null;
+      useDesk.getState().actions.setLive(null);
+    },
+  };
+}
+
+/** Zoom towards the pointer; a listener of its own, since React's cannot be active. */
+export function useWheelZoom(element: Element | null): void {
+  useEffect(() => {
+    if (!element) return;
+    const onWheel = (event: Event) => {
+      if (!(event instanceof WheelEvent)) return;
+      event.preventDefault();
+      const box = element.getBoundingClientRect();
+      zoomTowards(
+        { x: event.clientX - box.left, y: event.clientY - box.top },
+        Math.exp(-event.deltaY * WHEEL_ZOOM),
+      );
+    };
+    element.addEventListener("wheel", onWheel, { passive: false });
+    return () => element.removeEventListener("wheel", onWheel);
+  }, [element]);
+}
+
+/** Decide what a press takes: a grip, the open layer if it lies there, or the front one. */
+function taken(event: PointerEvent<Element>): Drag | null {
+  const view = viewInForce();
+  const composite = expectedComposite();
+  if (!view || !composite) return null;
+  const start = stageToCanvas(view, stagePoint(event));
+  const grip = gripOf(event.target);
+  const open = openLayer();
+  if (grip !== null && open) {
+    return { kind: "layer", layer: open, grip, start, under: null, moved: false };
+  }
+  const front = layersAt(composite, start)[0];
+  const keepsOpen = open && !open.locked && open.visible && liesOn(open, start);
+  const layer = keepsOpen ? open : front;
+  if (!layer) {
+    useDesk.getState().actions.open(null);
+    return null;
+  }
+  if (!keepsOpen) useDesk.getState().actions.open(layer.id);
+  return { kind: "layer", layer, grip: null, start, under: front?.id ?? null, moved: false };
+}
+
+function dragLayer(drag: Extract<Drag, { kind: "layer" }>, event: PointerEvent<Element>): void {
+  const view = viewInForce();
+  if (!view) return;
+  const to = stageToCanvas(view, stagePoint(event));
+  const distance = Math.hypot(to.x - drag.start.x, to.y - drag.start.y) * view.scale;
+  if (!drag.moved && distance < SLACK) return;
+  drag.moved = true;
+  useDesk.getState().actions.setLive({
+    kind: "place_layer",
+    layer_id: drag.layer.id,
+    placement: draggedTo(drag, to, event),
+  });
+}
+
+function draggedTo(
+  drag: Extract<Drag, { kind: "layer" }>,
+  to: Point,
+  keys: { readonly shiftKey: boolean; readonly altKey: boolean },
+): Placement {
+  const { layer, grip, start } = drag;
+  if (grip === null) return movedBy(layer.placement, to.x - start.x, to.y - start.y);
+  if (grip === "turn") return turnedTowards(layer.placement, to, keys.shiftKey ? TURN_STEP : null);
+  return scaledByCorner(layer, grip, to, { free: keys.shiftKey, aboutMiddle: keys.altKey });
+}
+
+/** Make what was dragged an edit; a press that did not move takes the front layer. */
+function letGo(drag: Extract<Drag, { kind: "layer" }>, desk: DeskActions): void {
+  const { live, actions } = useDesk.getState();
+  if (drag.moved && live) desk.edit(live);
+  else if (drag.under && drag.grip === null) actions.open(drag.under);
+  actions.setLive(null);
+}
+
+function pan(drag: Extract<Drag, { kind: "pan" }>, to: Point): void {
+  const view = viewInForce();
+  if (!view) return;
+  useDesk.getState().actions.setView(pannedBy(view, to.x - drag.last.x, to.y - drag.last.y));
+  drag.last = to;
+}
+
+function stagePoint(event: PointerEvent<Element>): Point {
+  const box = event.currentTarget.getBoundingClientRect();
+  return { x: event.clientX - box.left, y: event.clientY - box.top };
+}
+
+function gripOf(target: EventTarget): Grip | null {
+  const name = target instanceof Element ? target.getAttribute("data-grip") : null;
+  if (name === null) return null;
+  return name === "turn" ? "turn" : (Number(name) as Grip);
+}
+
+/** Tell whether a key is meant for the stage: it has the focus, or nothing has. */
+export function isOnStage(target: EventTarget | null): boolean {
+  if (target === document.body) return true;
+  return target instanceof Element && target.closest("[data-stage]") !== null;
+}
+
+function useSpaceHeld(): boolean {
+  const [held, setHeld] = useState(false);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const ours = isOnStage(event.target);
+      // Elsewhere the space bar presses buttons and types.
+      if (event.key !== " " || (event.type === "keydown" && !ours)) return;
+      setHeld(event.type === "keydown");
+      if (ours) event.preventDefault();
+    };
+    window.addEventListener("keydown", onKey);
+    window.addEventListener("keyup", onKey);
+    return () => {
+      window.removeEventListener("keydown", onKey);
+      window.removeEventListener("keyup", onKey);
+    };
+  }, []);
+  return held;
+}

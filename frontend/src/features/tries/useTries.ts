@@ -1,0 +1,86 @@
+/** Fetches small renders of alternatives, all in one picture. */
+
+import { useEffect, useRef, useState } from "react";
+import { requestTries } from "@/api/calls";
+import { closeFrame, decodeFrame, type Frame, NewestOnly } from "@/api/frames";
+import { useDeskActions } from "@/features/desk/DeskContext";
+import type { Canvas, Edit } from "@/model/composite";
+import { useDesk } from "@/state/desk";
+import { useComposite, useProject } from "@/state/project";
+
+export interface TriesSheet {
+  readonly frame: Frame;
+  readonly tileHeight: number;
+  /** CSS pixels. */
+  readonly width: number;
+  readonly height: number;
+}
+
+interface Asked {
+  readonly revision: string;
+  readonly unsaved: readonly Edit[];
+  readonly alternatives: readonly Edit[];
+  readonly width: number;
+}
+
+const TALLEST = 104;
+const WIDEST = 116;
+
+/** Return the renders of all alternatives, one below the other, or null at first. */
+export function useTries(alternatives: readonly Edit[]): TriesSheet | null {
+  const { projectId } = useDeskActions();
+  const revision = useProject((project) => project.known?.head);
+  const waiting = useProject((project) => project.waiting);
+  const canvas = useComposite()?.canvas;
+  const live = useDesk((desk) => desk.live);
+  const [sheet, setSheet] = useState<TriesSheet | null>(null);
+  const held = useRef<Frame | null>(null);
+  const requests = useRef<NewestOnly<Asked> | null>(null);
+  const wanted = JSON.stringify(alternatives);
+  const width = canvas ? tileWidth(canvas) : 0;
+
+  useEffect(() => {
+    let left = false;
+    requests.current = new NewestOnly<Asked>(async (asked) => {
+      try {
+        const response = await requestTries(projectId, asked);
+        const frame = await decodeFrame(await response.arrayBuffer());
+        if (left) return closeFrame(frame);
+        const tileHeight = Number(response.headers.get("Tile-Height"));
+        setSheet({
+          frame,
+          tileHeight,
+          width: asked.width / window.devicePixelRatio,
+          height: tileHeight / window.devicePixelRatio,
+        });
+        if (held.current) closeFrame(held.current);
+        held.current = frame;
+      } catch {
+        // The strip keeps what it shows; the stage tells of a lost connection.
+      }
+    });
+    return () => {
+      left = true;
+      if (held.current) closeFrame(held.current);
+      held.current = null;
+    };
+  }, [projectId]);
+
+  useEffect(() => {
+    // While something moves, the stage has the processor to itself.
+    if (!revision || !width || live) return;
+    requests.current?.push({
+      revision,
+      unsaved: waiting,
+      alternatives: JSON.parse(wanted) as Edit[],
+      width: Math.round(width * window.devicePixelRatio),
+    });
+  }, [revision, waiting, wanted, width, live]);
+  return sheet;
+}
+
+/** Return the width at which a tile is neither too wide nor too tall. */
+function tileWidth(canvas: Canvas): number {
+  const byHeight = (TALLEST * canvas.width) / canvas.height;
+  return Math.max(24, Math.round(Math.min(WIDEST, byHeight)));
+}

@@ -1,0 +1,163 @@
+/** One project on the wall, as a print. */
+
+import { useQueryClient } from "@tanstack/react-query";
+import { type ReactElement, useState } from "react";
+import { Menu, MenuItem, MenuTrigger } from "react-aria-components";
+import { Link } from "react-router";
+import styled from "styled-components";
+import { previewUrl, removeProject, renameProject } from "@/api/calls";
+import type { ProjectCard } from "@/api/types";
+import { sayCount, sayWhen } from "@/model/wording";
+import { useMessages } from "@/state/messages";
+import { color, font } from "@/theme/tokens";
+import { QuietButton } from "@/ui/Button";
+import { Card } from "@/ui/LiveSelect";
+import { NameField } from "@/ui/NameField";
+
+const Item = styled.li`
+  break-inside: avoid;
+  padding-bottom: 26px;
+`;
+
+const Paper = styled(Link)`
+  position: relative;
+  display: block;
+  padding: 7px;
+  background: var(--print);
+  box-shadow: 0 1px 3px rgb(0 0 0 / 26%);
+
+  &:hover {
+    box-shadow: 0 3px 12px rgb(0 0 0 / 30%);
+  }
+
+  /* Other ways through its history lie behind it. */
+  &[data-ways="true"]::before {
+    content: "";
+    position: absolute;
+    inset: 6px -6px -6px 6px;
+    z-index: -1;
+    border: 1px solid ${color.rule};
+    background: var(--print);
+  }
+
+  img {
+    display: block;
+    width: 100%;
+    background: radial-gradient(#a9a59c 1px, #eceae5 1.2px) 0 0 / 9px 9px;
+  }
+`;
+
+const Caption = styled.div`
+  display: flex;
+  align-items: baseline;
+  gap: 6px;
+  margin-top: 10px;
+`;
+
+const Name = styled.h2`
+  flex: 1;
+  min-width: 0;
+  font-family: ${font.name};
+  font-size: 15px;
+  font-weight: 700;
+
+  a {
+    color: inherit;
+    text-decoration: none;
+  }
+`;
+
+const When = styled.p`
+  color: ${color.softInk};
+  font-family: ${font.reading};
+  font-size: 13.5px;
+`;
+
+const Choices = styled(Menu)`
+  outline: none;
+`;
+
+const Choice = styled(MenuItem)`
+  padding: 6px 14px;
+  cursor: pointer;
+  outline: none;
+
+  &[data-focused] {
+    background: ${color.well};
+  }
+`;
+
+const PRINT_WIDTH = 600;
+
+export function Print({ card }: { readonly card: ProjectCard }): ReactElement {
+  const [renaming, setRenaming] = useState(false);
+  const { rename, takeDown } = usePrintActions(card);
+  const address = `/desk/${card.id}`;
+  return (
+    <Item>
+      <Paper to={address} data-ways={card.ways > 1} tabIndex={-1} aria-hidden="true">
+        <img
+          src={previewUrl(card.id, card.head, PRINT_WIDTH)}
+          alt=""
+          width={card.width}
+          height={card.height}
+          style={{ height: "auto" }}
+        />
+      </Paper>
+      <Caption>
+        <Name>
+          {renaming ? (
+            <NameField
+              label={`Name of ${card.name}`}
+              name={card.name}
+              onName={rename}
+              onLeave={() => setRenaming(false)}
+            />
+          ) : (
+            <Link to={address}>{card.name}</Link>
+          )}
+        </Name>
+        <MenuTrigger>
+          <QuietButton aria-label={`More for ${card.name}`}>···</QuietButton>
+          <Card>
+            <Choices
+              aria-label={`More for ${card.name}`}
+              onAction={(key) => (key === "rename" ? setRenaming(true) : takeDown())}
+            >
+              <Choice id="rename">Rename</Choice>
+              <Choice id="take-down">Take off the wall</Choice>
+            </Choices>
+          </Card>
+        </MenuTrigger>
+      </Caption>
+      <When>
+        {sayCount(card.layers, "layer")}
+        {card.ways > 1 ? `, ${sayCount(card.ways, "way")}` : ""}, {sayWhen(card.changed_at)}
+      </When>
+    </Item>
+  );
+}
+
+function usePrintActions(card: ProjectCard) {
+  const client = useQueryClient();
+  const { say, warn } = useMessages.getState();
+  const then = (work: Promise<void>, done?: () => void) => {
+    work.then(
+      () => {
+        void client.invalidateQueries({ queryKey: ["wall"] });
+        done?.();
+      },
+      (error: Error) => warn(error.message),
+    );
+  };
+  return {
+    rename: (name: string) => then(renameProject(card.id, name)),
+    takeDown: () =>
+      then(removeProject(card.id, true), () =>
+        say(`${card.name} is off the wall.`, {
+          label: "Put it back",
+          run: () => then(removeProject(card.id, false)),
+        }),
+      ),
+  };
+}

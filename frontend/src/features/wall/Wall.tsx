@@ -1,0 +1,150 @@
+/** The wall: every project as a print at its true proportions, last changed first. */
+
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Moon, Sun } from "lucide-react";
+import { type ReactElement, useState } from "react";
+import { Input, SearchField } from "react-aria-components";
+import styled from "styled-components";
+import { fetchWall } from "@/api/calls";
+import { Arrivals } from "@/features/shelf/Arrivals";
+import { Print } from "@/features/wall/Print";
+import { StartSentence } from "@/features/wall/StartSentence";
+import { useDroppedStart } from "@/features/wall/useStart";
+import { useTheme } from "@/features/wall/useTheme";
+import { sayCount } from "@/model/wording";
+import { color, font } from "@/theme/tokens";
+import { PlainButton, QuietButton } from "@/ui/Button";
+
+const Page = styled.main`
+  display: flex;
+  flex-direction: column;
+  min-height: 100dvh;
+`;
+
+const Bar = styled.header`
+  display: flex;
+  align-items: center;
+  gap: 26px;
+  height: 62px;
+  padding: 0 32px;
+  border-bottom: 1px solid ${color.rule};
+`;
+
+const Title = styled.h1`
+  font-family: ${font.name};
+  font-size: 24px;
+  font-weight: 760;
+`;
+
+const Find = styled(Input)`
+  width: 290px;
+  padding: 6px 2px;
+  border: 0;
+  border-bottom: 1px solid ${color.ink};
+  background: none;
+  outline: none;
+
+  &[data-focused] {
+    border-bottom-color: ${color.on};
+    box-shadow: 0 1px 0 ${color.on};
+  }
+`;
+
+const Count = styled.span`
+  margin-left: auto;
+  color: ${color.softInk};
+`;
+
+const Prints = styled.ul`
+  flex: 1;
+  columns: 250px;
+  column-gap: 40px;
+  padding: 28px 36px 40px 32px;
+`;
+
+const Says = styled.div`
+  display: grid;
+  justify-items: start;
+  gap: 12px;
+  padding: 40px 32px;
+  color: ${color.softInk};
+  font-family: ${font.reading};
+  font-size: 17px;
+`;
+
+export function Wall(): ReactElement {
+  const wall = useQuery({ queryKey: ["wall"], queryFn: fetchWall });
+  const [wanted, setWanted] = useState("");
+  useDroppedStart();
+  const cards = wall.data ?? [];
+  const found = cards.filter((card) =>
+    card.name.toLowerCase().includes(wanted.trim().toLowerCase()),
+  );
+  return (
+    <Page>
+      <Bar>
+        <Title>The wall</Title>
+        <SearchField aria-label="Find a picture you made" value={wanted} onChange={setWanted}>
+          <Find placeholder="Find a picture you made…" />
+        </SearchField>
+        <Count role="status">{wall.data ? sayCount(cards.length, "picture") : ""}</Count>
+        <ThemeSwitch />
+      </Bar>
+      <StartSentence />
+      <Arrivals />
+      <WallState
+        isLoading={wall.isPending}
+        trouble={wall.error?.message ?? null}
+        isBare={wall.isSuccess && cards.length === 0}
+        missed={wall.isSuccess && cards.length > 0 && found.length === 0 ? wanted : null}
+      />
+      <Prints aria-label="Your pictures">
+        {found.map((card) => (
+          <Print key={card.id} card={card} />
+        ))}
+      </Prints>
+    </Page>
+  );
+}
+
+interface WallStateProps {
+  readonly isLoading: boolean;
+  readonly trouble: string | null;
+  readonly isBare: boolean;
+  readonly missed: string | null;
+}
+
+function WallState({ isLoading, trouble, isBare, missed }: WallStateProps): ReactElement | null {
+  const client = useQueryClient();
+  if (trouble) {
+    return (
+      <Says role="alert">
+        <p>{trouble}</p>
+        <PlainButton onPress={() => void client.invalidateQueries()}>Try again</PlainButton>
+      </Says>
+    );
+  }
+  if (isLoading) return <Says aria-busy="true">Hanging the pictures…</Says>;
+  if (missed) return <Says>No picture of yours is called “{missed}”.</Says>;
+  if (!isBare) return null;
+  return (
+    <Says>
+      Nothing hangs here yet. Begin with the sentence above, or drop a photo anywhere on this page.
+    </Says>
+  );
+}
+
+function ThemeSwitch(): ReactElement {
+  const [theme, setTheme] = useTheme();
+  const other = theme === "day" ? "night" : "day";
+  return (
+    <QuietButton onPress={() => setTheme(other)}>
+      {other === "night" ? (
+        <Moon size={15} aria-hidden="true" />
+      ) : (
+        <Sun size={15} aria-hidden="true" />
+      )}
+      {other === "night" ? "Night" : "Day"}
+    </QuietButton>
+  );
+}

@@ -1,0 +1,100 @@
+/** Begins new pictures: of a chosen size, or as large as a photo. */
+
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect } from "react";
+import { useNavigate } from "react-router";
+import { beginProject, sendEdit } from "@/api/calls";
+import type { BroughtIn, ProjectState } from "@/api/types";
+import { useBringIn } from "@/features/shelf/useBringIn";
+import type { Canvas, Edit } from "@/model/composite";
+import { nameForToday } from "@/model/wording";
+import { useMessages } from "@/state/messages";
+
+const PHOTO_PPI = 240;
+
+/** Return what begins an empty picture and opens it. */
+export function useBegin(): (canvas: Canvas) => void {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  return useCallback(
+    (canvas) => {
+      const id = crypto.randomUUID();
+      beginProject(id, nameForToday(), canvas).then(
+        () => {
+          void client.invalidateQueries({ queryKey: ["wall"] });
+          void navigate(`/desk/${id}`);
+        },
+        (error: Error) => useMessages.getState().warn(error.message),
+      );
+    },
+    [navigate, client],
+  );
+}
+
+/** Return what brings photos in and begins a picture as large as the first of them. */
+export function useBeginFromPhotos(): (files: readonly File[]) => void {
+  const navigate = useNavigate();
+  const bringIn = useBringIn();
+  return useCallback(
+    (files) => {
+      let state: Promise<ProjectState> | null = null;
+      // Each is laid on as it comes; the first one gives the size and opens the desk.
+      bringIn(files, (picture) => {
+        const first = state === null;
+        state = (state ?? beginAsLargeAs(picture))
+          .then((before) => layOver(before, picture))
+          .then((after) => {
+            if (first) void navigate(`/desk/${after.id}`);
+            return after;
+          });
+        state.catch((error: Error) => useMessages.getState().warn(error.message));
+      });
+    },
+    [navigate, bringIn],
+  );
+}
+
+/** Photos dropped anywhere on the wall, or pasted, begin a picture. */
+export function useDroppedStart(): void {
+  const begin = useBeginFromPhotos();
+  useEffect(() => {
+    const onDragOver = (event: DragEvent) => event.preventDefault();
+    const onDrop = (event: DragEvent) => {
+      event.preventDefault();
+      begin([...(event.dataTransfer?.files ?? [])]);
+    };
+    const onPaste = (event: ClipboardEvent) => begin([...(event.clipboardData?.files ?? [])]);
+    window.addEventListener("dragover", onDragOver);
+    window.addEventListener("drop", onDrop);
+    window.addEventListener("paste", onPaste);
+    return () => {
+      window.removeEventListener("dragover", onDragOver);
+      window.removeEventListener("drop", onDrop);
+      window.removeEventListener("paste", onPaste);
+    };
+  }, [begin]);
+}
+
+function beginAsLargeAs(picture: BroughtIn): Promise<ProjectState> {
+  return beginProject(crypto.randomUUID(), picture.name, {
+    width: picture.width,
+    height: picture.height,
+    ppi: PHOTO_PPI,
+    background: "#ffffff",
+  });
+}
+
+async function layOver(state: ProjectState, picture: BroughtIn): Promise<ProjectState> {
+  const edit: Edit = {
+    kind: "add_layer",
+    layer_id: crypto.randomUUID(),
+    picture: picture.id,
+    name: picture.name,
+    width: picture.width,
+    height: picture.height,
+    index: null,
+    at: null,
+  };
+  const answer = await sendEdit(state.id, { key: crypto.randomUUID(), parent: state.head, edit });
+  return answer.state;
+}

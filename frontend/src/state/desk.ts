@@ -1,0 +1,86 @@
+/** What the desk shows and works on; nothing of it is an edit. */
+
+import { create } from "zustand";
+import type { Edit } from "@/model/composite";
+import type { Size, StageView } from "@/model/viewing";
+
+export type Facet = "place" | "blend";
+
+export type Backing =
+  | { readonly kind: "lattice" }
+  | { readonly kind: "color"; readonly color: string };
+
+interface DeskStore {
+  readonly openLayer: string | null;
+  readonly facet: Facet;
+  /** null: the whole canvas, fitted to the stage. */
+  readonly view: StageView | null;
+  readonly stage: Size;
+  readonly backing: Backing;
+  /** Lightness of the grey round the picture, 0..100. */
+  readonly surround: number;
+  /** An edit as it is being made: shown, not sent. */
+  readonly live: Edit | null;
+  /** An alternative under the pointer: shown, not sent. */
+  readonly tried: Edit | null;
+  readonly seeThrough: boolean;
+  /** A state of the history that is looked at. */
+  readonly lookedAt: string | null;
+  readonly shelfOpen: boolean;
+  readonly sheetOpen: boolean;
+  readonly actions: {
+    open(layer: string | null, facet?: Facet): void;
+    setView(view: StageView | null): void;
+    setStage(stage: Size): void;
+    setBacking(backing: Backing): void;
+    setSurround(surround: number): void;
+    setLive(live: Edit | null): void;
+    setTried(tried: Edit | null): void;
+    setSeeThrough(on: boolean): void;
+    lookAt(revision: string | null): void;
+    setShelf(open: boolean): void;
+    setSheet(open: boolean): void;
+    reset(): void;
+  };
+}
+
+const FRESH = {
+  openLayer: null,
+  facet: "place",
+  view: null,
+  live: null,
+  tried: null,
+  seeThrough: false,
+  lookedAt: null,
+  shelfOpen: false,
+  sheetOpen: false,
+} as const;
+
+export const useDesk = create<DeskStore>((set) => ({
+  ...FRESH,
+  stage: { width: 0, height: 0 },
+  backing: { kind: "lattice" },
+  surround: 55,
+  actions: {
+    open: (openLayer, facet) =>
+      set((desk) => ({
+        openLayer,
+        facet: facet ?? desk.facet,
+        tried: null,
+        live: null,
+        sheetOpen: openLayer === null ? desk.sheetOpen : false,
+      })),
+    setView: (view) => set({ view }),
+    setStage: (stage) => set({ stage }),
+    setBacking: (backing) => set({ backing }),
+    setSurround: (surround) => set({ surround }),
+    setLive: (live) => set({ live }),
+    setTried: (tried) => set({ tried }),
+    setSeeThrough: (seeThrough) => set({ seeThrough }),
+    lookAt: (lookedAt) => set({ lookedAt }),
+    setShelf: (shelfOpen) => set({ shelfOpen }),
+    setSheet: (sheetOpen) =>
+      set((desk) => ({ sheetOpen, openLayer: sheetOpen ? null : desk.openLayer })),
+    reset: () => set(FRESH),
+  },
+}));

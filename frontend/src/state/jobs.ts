@@ -1,0 +1,22 @@
+/** Long work as the service last told of it. */
+
+import { create } from "zustand";
+
+export interface KnownJob {
+  readonly id: string;
+  readonly kind: "read_picture" | "export";
+  readonly state: "waiting" | "running" | "done" | "failed" | "cancelled";
+  readonly progress: number;
+  readonly file_name?: string | null;
+  readonly error?: string | null;
+}
+
+interface JobStore {
+  readonly jobs: Readonly<Record<string, KnownJob>>;
+  know(job: KnownJob): void;
+}
+
+export const useJobs = create<JobStore>((set) => ({
+  jobs: {},
+  know: (job) => set(({ jobs }) => ({ jobs: { ...jobs, [job.id]: job } })),
+}));

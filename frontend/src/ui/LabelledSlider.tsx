@@ -1,0 +1,90 @@
+/** A slider with its words and its exact number; double click sets it back. */
+
+import type { ReactElement } from "react";
+import { Label, Slider, SliderThumb, SliderTrack } from "react-aria-components";
+import styled from "styled-components";
+import { color } from "@/theme/tokens";
+import { NumberBox } from "@/ui/NumberBox";
+
+interface LabelledSliderProps {
+  readonly label: string;
+  readonly value: number;
+  readonly min: number;
+  readonly max: number;
+  readonly unit: string;
+  readonly fallback: number;
+  readonly isDisabled?: boolean;
+  onChange(value: number): void;
+  onChangeEnd(value: number): void;
+}
+
+const Row = styled.div`
+  display: grid;
+  grid-template-columns: 64px 1fr 78px;
+  align-items: center;
+  gap: 12px;
+`;
+
+const Bare = styled(Slider)`
+  display: contents;
+`;
+
+const Track = styled(SliderTrack)`
+  position: relative;
+  height: 24px;
+  cursor: pointer;
+  touch-action: none;
+
+  &::before {
+    content: "";
+    position: absolute;
+    inset: 11px 0;
+    background: ${color.ink};
+  }
+
+  &[data-disabled] {
+    opacity: 0.4;
+    cursor: default;
+  }
+`;
+
+const Thumb = styled(SliderThumb)`
+  top: 12px;
+  width: 10px;
+  height: 18px;
+  border-radius: 1px;
+  background: ${color.live};
+`;
+
+export function LabelledSlider(props: LabelledSliderProps): ReactElement {
+  const { label, value, min, max, unit, fallback, isDisabled = false } = props;
+  return (
+    <Row>
+      <Bare
+        value={value}
+        minValue={min}
+        maxValue={max}
+        step={1}
+        isDisabled={isDisabled}
+        onChange={(next) => props.onChange(next as number)}
+        onChangeEnd={(next) => props.onChangeEnd(next as number)}
+      >
+        <Label>{label}</Label>
+        <Track onDoubleClick={() => props.onChangeEnd(fallback)}>
+          <Thumb />
+        </Track>
+      </Bare>
+      <NumberBox
+        label={`${label}, exact`}
+        hideLabel
+        value={value}
+        min={min}
+        max={max}
+        step={1}
+        unit={unit}
+        isDisabled={isDisabled}
+        onChange={props.onChangeEnd}
+      />
+    </Row>
+  );
+}

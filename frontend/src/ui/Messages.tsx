@@ -1,0 +1,92 @@
+/** Messages at the foot of the page, read out as they come. */
+
+import { X } from "lucide-react";
+import { type ReactElement, useEffect } from "react";
+import styled from "styled-components";
+import { color } from "@/theme/tokens";
+import { QuietButton } from "@/ui/Button";
+
+export interface ShownMessage {
+  readonly id: number;
+  readonly tone: "news" | "trouble";
+  readonly text: string;
+  readonly action?: { readonly label: string; run(): void };
+}
+
+interface MessagesProps {
+  readonly messages: readonly ShownMessage[];
+  onDismiss(id: number): void;
+}
+
+const NEWS_MS = 8000;
+
+const Stack = styled.div`
+  position: fixed;
+  right: 16px;
+  bottom: 52px;
+  z-index: 30;
+  display: grid;
+  gap: 8px;
+  width: min(380px, calc(100vw - 32px));
+`;
+
+const Note = styled.div`
+  display: flex;
+  align-items: flex-start;
+  gap: 8px;
+  padding: 10px 8px 10px 14px;
+  border: 1px solid ${color.ruleStrong};
+  border-left: 4px solid ${color.on};
+  background: ${color.sheet};
+  box-shadow: 0 6px 20px rgb(0 0 0 / 18%);
+
+  &[data-tone="trouble"] {
+    border-left-color: ${color.trouble};
+  }
+`;
+
+const Words = styled.p`
+  flex: 1;
+`;
+
+export function Messages({ messages, onDismiss }: MessagesProps): ReactElement {
+  return (
+    <Stack role="log" aria-label="Messages" aria-live="polite">
+      {messages.map((message) => (
+        <MessageNote key={message.id} message={message} onDismiss={onDismiss} />
+      ))}
+    </Stack>
+  );
+}
+
+interface MessageNoteProps {
+  readonly message: ShownMessage;
+  onDismiss(id: number): void;
+}
+
+function MessageNote({ message, onDismiss }: MessageNoteProps): ReactElement {
+  const { id, tone } = message;
+  useEffect(() => {
+    if (tone === "trouble") return;
+    const timer = setTimeout(() => onDismiss(id), NEWS_MS);
+    return () => clearTimeout(timer);
+  }, [id, tone, onDismiss]);
+  return (
+    <Note data-tone={tone}>
+      <Words>{message.text}</Words>
+      {message.action ? (
+        <QuietButton
+          onPress={() => {
+            message.action?.run();
+            onDismiss(id);
+          }}
+        >
+          {message.action.label}
+        </QuietButton>
+      ) : null}
+      <QuietButton aria-label="Dismiss" onPress={() => onDismiss(id)}>
+        <X size={14} aria-hidden="true" />
+      </QuietButton>
+    </Note>
+  );
+}

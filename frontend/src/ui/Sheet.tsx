@@ -1,0 +1,60 @@
+/** A dialog that lies over the page. */
+
+import type { ReactElement, ReactNode } from "react";
+import { Dialog, Heading, Modal, ModalOverlay } from "react-aria-components";
+import styled from "styled-components";
+import { color, font } from "@/theme/tokens";
+
+interface SheetProps {
+  readonly title: string;
+  readonly isOpen: boolean;
+  readonly width?: number;
+  readonly children: ReactNode;
+  onClose(): void;
+}
+
+const Veil = styled(ModalOverlay)`
+  position: fixed;
+  inset: 0;
+  z-index: 20;
+  display: grid;
+  place-items: center;
+  padding: 24px;
+  background: rgb(30 27 23 / 45%);
+`;
+
+const Card = styled(Modal)<{ $width: number }>`
+  width: min(100%, ${({ $width }) => $width}px);
+  max-height: 100%;
+  overflow: auto;
+  border: 1px solid ${color.ruleStrong};
+  border-radius: 2px;
+  background: ${color.sheet};
+  color: ${color.ink};
+  box-shadow: 0 16px 50px rgb(0 0 0 / 30%);
+`;
+
+const Body = styled(Dialog)`
+  padding: 24px 28px 28px;
+  outline: none;
+`;
+
+const Title = styled(Heading)`
+  margin-bottom: 16px;
+  font-family: ${font.name};
+  font-size: 22px;
+  font-weight: 700;
+`;
+
+export function Sheet({ title, isOpen, width = 560, children, onClose }: SheetProps): ReactElement {
+  return (
+    <Veil isOpen={isOpen} isDismissable onOpenChange={(open) => !open && onClose()}>
+      <Card $width={width}>
+        <Body>
+          <Title slot="title">{title}</Title>
+          {children}
+        </Body>
+      </Card>
+    </Veil>
+  );
+}

@@ -1,0 +1,12 @@
+import { fileURLToPath } from "node:url";
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vitest/config";
+
+export default defineConfig({
+  plugins: [react()],
+  // The server replaces the mark with a nonce of its own for every page it serves.
+  html: { cspNonce: "%NONCE%" },
+  resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
+  build: { target: "es2023", assetsInlineLimit: 0, chunkSizeWarningLimit: 1200 },
+  test: { environment: "jsdom", include: ["src/**/*.test.{ts,tsx}"] },
+});
