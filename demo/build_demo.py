@@ -54,9 +54,32 @@ POSTCARD = DemoProject(
     background="#ffffff",
     layers=(
         Laid("forest-dusk.jpg", "Forest at dusk", width=1.07),
-        Laid("misty-hills.jpg", "Misty hills", y=0.62, width=1.2, mode="soft-light", opacity=0.6),
-        Laid("lantern-glow.jpg", "Lantern glow", y=0.44, width=1.12, mode="screen", opacity=0.9),
-        Laid("moths-on-white.jpg", "Moths", x=0.82, y=0.3, width=0.34, turn=-14, mode="multiply", opacity=0.85),
+        Laid(
+            "lantern-glow.jpg",
+            "Lantern glow",
+            y=0.5,
+            width=1.05,
+            mode="screen",
+            opacity=0.9,
+        ),
+        Laid(
+            "moths-on-white.jpg",
+            "Moths",
+            x=0.79,
+            y=0.3,
+            width=0.4,
+            turn=-14,
+            mode="color-burn",
+            opacity=0.9,
+        ),
+        Laid(
+            "misty-hills.jpg",
+            "Misty hills",
+            y=0.55,
+            width=1.2,
+            mode="soft-light",
+            opacity=0.5,
+        ),
     ),
 )
 
@@ -68,7 +91,52 @@ PROFILE = DemoProject(
     background="#ffffff",
     layers=(
         Laid("puppet-profile-studio.jpg", "Puppet in profile", width=1.0),
-        Laid("forest-dusk.jpg", "Forest at dusk", x=0.4, y=0.52, width=1.95, mode="screen"),
+        Laid(
+            "forest-dusk.jpg",
+            "Forest at dusk",
+            x=0.4,
+            y=0.52,
+            width=1.95,
+            mode="screen",
+        ),
+    ),
+)
+
+OPENING = DemoProject(
+    name="Opening night",
+    width_cm=20.32,
+    height_cm=11.43,
+    ppi=240,
+    background="#000000",
+    layers=(
+        Laid("stage-set.jpg", "Stage", width=1.1),
+        Laid(
+            "forest-dusk.jpg",
+            "Forest at dusk",
+            y=0.42,
+            width=1.05,
+            mode="soft-light",
+            opacity=0.7,
+        ),
+        Laid(
+            "lantern-glow.jpg",
+            "Lanterns",
+            y=0.5,
+            width=1.1,
+            flipped=True,
+            mode="screen",
+            opacity=0.6,
+        ),
+        Laid(
+            "moths-on-white.jpg",
+            "Moths",
+            x=0.5,
+            y=0.36,
+            width=0.42,
+            turn=8,
+            mode="multiply",
+            opacity=0.9,
+        ),
     ),
 )
 
@@ -77,21 +145,74 @@ POSTER = DemoProject(
     width_cm=30,
     height_cm=40,
     ppi=150,
-    background="#f3ead7",
+    background="#ffffff",
     layers=(
-        Laid("paper-texture.jpg", "Old paper", width=1.9, turn=90, mode="multiply", opacity=0.8),
-        Laid("misty-hills.jpg", "Misty hills", y=0.82, width=1.5, mode="multiply", opacity=0.55),
-        Laid("puppet-profile-studio.jpg", "Puppet in profile", x=0.48, y=0.55, width=1.02, mode="multiply"),
-        Laid("forest-dusk.jpg", "Forest at dusk", x=0.42, y=0.6, width=1.75, mode="lighten", opacity=0.85),
-        Laid("lantern-glow.jpg", "Lanterns above", x=0.55, y=0.16, width=1.25, turn=180, mode="screen", opacity=0.5),
-        Laid("lantern-glow.jpg", "Lanterns below", x=0.35, y=0.88, width=1.3, turn=8, flipped=True, mode="screen", opacity=0.75),
-        Laid("moths-on-white.jpg", "Moths", x=0.74, y=0.2, width=0.55, turn=-12, mode="multiply", opacity=0.9),
-        Laid("moths-on-white.jpg", "Small moths", x=0.22, y=0.13, width=0.3, turn=24, flipped=True, mode="multiply", opacity=0.75),
-        Laid("paper-texture.jpg", "Paper grain", width=1.9, turn=-90, mode="soft-light", opacity=0.45),
+        Laid("puppet-profile-studio.jpg", "Puppet in profile", x=0.47, width=1.09),
+        Laid(
+            "forest-dusk.jpg",
+            "Forest at dusk",
+            x=0.42,
+            y=0.53,
+            width=2.05,
+            mode="screen",
+        ),
+        Laid(
+            "misty-hills.jpg",
+            "Misty hills",
+            width=2.2,
+            mode="multiply",
+            opacity=0.3,
+        ),
+        Laid(
+            "paper-texture.jpg",
+            "Old paper",
+            width=1.9,
+            turn=90,
+            mode="multiply",
+            opacity=0.8,
+        ),
+        Laid(
+            "lantern-glow.jpg",
+            "Lanterns",
+            x=0.52,
+            y=0.52,
+            width=1.95,
+            flipped=True,
+            mode="screen",
+            opacity=0.32,
+        ),
+        Laid(
+            "moths-on-white.jpg",
+            "Moths",
+            x=0.8,
+            y=0.56,
+            width=0.5,
+            turn=-12,
+            mode="darken",
+        ),
+        Laid(
+            "moths-on-white.jpg",
+            "Small moths",
+            x=0.82,
+            y=0.1,
+            width=0.26,
+            turn=24,
+            flipped=True,
+            mode="darken",
+            opacity=0.85,
+        ),
+        Laid(
+            "paper-texture.jpg",
+            "Paper grain",
+            width=1.9,
+            turn=-90,
+            mode="soft-light",
+            opacity=0.4,
+        ),
     ),
 )
 
-PROJECTS = (POSTCARD, PROFILE, POSTER)
+PROJECTS = (OPENING, POSTCARD, PROFILE, POSTER)
 
 
 class DemoBuilder:
@@ -158,7 +279,11 @@ class DemoBuilder:
             "mode": laid.mode,
             "opacity": laid.opacity,
         }
-        return [add, place] if (laid.mode, laid.opacity) == ("normal", 1) else [add, place, blend]
+        return (
+            [add, place]
+            if (laid.mode, laid.opacity) == ("normal", 1)
+            else [add, place, blend]
+        )
 
     def _picture(self, name: str) -> dict[str, Any]:
         if name not in self._pictures:

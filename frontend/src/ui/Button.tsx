@@ -62,22 +62,3 @@ export const QuietButton = styled(AriaButton)`
     background: ${color.well};
   }
 `;
-
-/** A live word in a sentence. */
-export const LiveWord = styled(AriaButton)`
-  ${base}
-  display: inline;
-  padding: 0;
-  font: inherit;
-  color: ${color.live};
-  white-space: normal;
-  text-align: left;
-  text-decoration: underline;
-  text-decoration-color: ${color.liveRule};
-  text-decoration-thickness: 1px;
-  text-underline-offset: 4px;
-
-  &[data-hovered] {
-    text-decoration-color: currentColor;
-  }
-`;

@@ -59,9 +59,7 @@ export function useKeyboard(desk: DeskActions, showMap: () => void): void {
     const onKeyDown = (event: KeyboardEvent) => {
       if (event.defaultPrevented || isTyping(event.target)) return;
       if (event.key === "?") showMap();
-      if (withControl(event, desk) || forView(event) || forLayer(event, desk)) {
-        event.preventDefault();
-      }
+      if (obey(event, desk)) event.preventDefault();
     };
     const onKeyUp = (event: KeyboardEvent) => {
       if (event.key.toLowerCase() === "g") useDesk.getState().actions.setSeeThrough(false);
@@ -73,6 +71,10 @@ export function useKeyboard(desk: DeskActions, showMap: () => void): void {
       window.removeEventListener("keyup", onKeyUp);
     };
   }, [desk, showMap]);
+}
+
+function obey(event: KeyboardEvent, desk: DeskActions): boolean {
+  return withControl(event, desk) || forView(event) || forLayer(event, desk);
 }
 
 function isPlain(event: KeyboardEvent): boolean {

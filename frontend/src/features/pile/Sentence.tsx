@@ -3,8 +3,8 @@
 import type { ReactElement } from "react";
 import styled from "styled-components";
 import type { SentencePart } from "@/features/pile/useSentence";
-import { color, font } from "@/theme/tokens";
-import { LiveWord } from "@/ui/Button";
+import { font } from "@/theme/tokens";
+import { LiveWord } from "@/ui/LiveWord";
 
 export type Touch = SentencePart["touch"];
 
@@ -15,12 +15,6 @@ const Line = styled.p`
   font-size: 15.5px;
   line-height: 1.42;
   overflow-wrap: anywhere;
-`;
-
-const Name = styled(LiveWord)`
-  color: ${color.ink};
-  font-weight: 680;
-  text-decoration: none;
 `;
 
 const GLOSS: Readonly<Partial<Record<Touch, string>>> = {
@@ -46,20 +40,21 @@ export function Sentence({ parts, isOpen, onTouch, onClose }: SentenceProps): Re
         if (part.touch === "words") return <span key={key}>{part.text}</span>;
         if (part.touch === "name") {
           return (
-            <Name
+            <LiveWord
               key={key}
-              aria-expanded={isOpen}
+              isName
+              isExpanded={isOpen}
               onPress={() => (isOpen ? onClose() : onTouch("name"))}
             >
               {part.text}
-            </Name>
+            </LiveWord>
           );
         }
         const gloss = GLOSS[part.touch];
         return (
           <LiveWord
             key={key}
-            aria-label={gloss ? `${part.text}: ${gloss}` : part.text}
+            label={gloss ? `${part.text}: ${gloss}` : part.text}
             onPress={() => onTouch(part.touch)}
           >
             {part.text}

@@ -51,7 +51,7 @@ const Corner = styled.p`
   position: absolute;
   top: 12px;
   left: 14px;
-  max-width: min(300px, 40%);
+  max-width: 190px;
   padding: 6px 10px;
   background: ${color.stageNote};
   color: ${color.stageNoteInk};

@@ -118,7 +118,7 @@ export function Print({ card }: { readonly card: ProjectCard }): ReactElement {
           )}
         </Name>
         <MenuTrigger>
-          <QuietButton aria-label={`More for ${card.name}`}>···</QuietButton>
+          <QuietButton aria-label={`More for ${card.name}`}>More</QuietButton>
           <Card>
             <Choices
               aria-label={`More for ${card.name}`}

@@ -11,7 +11,7 @@ export function applyTheme(): Theme {
   const kept = localStorage.getItem(KEY);
   const dark = window.matchMedia("(prefers-color-scheme: dark)").matches;
   const theme: Theme = kept === "day" || kept === "night" ? kept : dark ? "night" : "day";
-  document.documentElement.dataset.theme = theme;
+  document.documentElement.setAttribute("data-theme", theme);
   return theme;
 }
 
