@@ -293,7 +293,7 @@ class DemoBuilder:
             self._pictures[name] = answer.json()
         return self._pictures[name]
 
-    def _post(self, path: str, body: dict[str, Any]) -> Any:  # noqa: ANN401  # JSON
+    def _post(self, path: str, body: dict[str, Any]) -> Any:  # noqa: ANN401  # JSON  # JSON
         answer = self._http.post(path, json=body)
         answer.raise_for_status()
         return answer.json()

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
-from numpy.typing import NDArray
 
 from glyphaneme.core.place import Placement, Pyramid, build_pyramid
 from glyphaneme.core.stack import Canvas, Composite, Layer
+
+if TYPE_CHECKING:
+    from numpy.typing import NDArray
 
 
 def flat_pixels(
@@ -39,7 +41,7 @@ def soft_pixels(width: int, height: int, *, seed: int) -> NDArray[np.uint8]:
 def photo_layer(
     layer_id: str,
     pixels: NDArray[np.uint8],
-    **changes: Any,  # noqa: ANN401
+    **changes: Any,
 ) -> Layer:
     """Return a layer of that picture at its own size in the top left corner."""
     height, width = pixels.shape[:2]

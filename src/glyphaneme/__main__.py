@@ -10,10 +10,10 @@ def run() -> int:
     # Imported late: the worker needs no web server, the launcher no queue.
     command = sys.argv[1] if len(sys.argv) > 1 else ""
     if command in {"worker", "openapi"}:
-        from glyphaneme import wiring  # noqa: PLC0415
+        from glyphaneme import wiring
 
         return wiring.run_worker() if command == "worker" else wiring.print_openapi()
-    from glyphaneme.cli.main import main  # noqa: PLC0415
+    from glyphaneme.cli.main import main
 
     return main(sys.argv[1:])
 

@@ -25,7 +25,7 @@ WHOLE = View(x=0, y=0, width=SIDE, height=SIDE, scale=1)
 def test_every_mode_equals_its_published_formula(
     mode: BlendMode,
     opaque: bool,
-    tolerance: float,  # noqa: FBT001
+    tolerance: float,
 ) -> None:
     below = noise_pixels(SIDE, SIDE, seed=1, opaque=opaque)
     above = noise_pixels(SIDE, SIDE, seed=2)

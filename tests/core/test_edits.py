@@ -94,7 +94,7 @@ def order(state: Composite) -> list[str]:
 
 
 @given(st.lists(edits, max_size=12))
-def test_states_after_any_edits_are_valid_described_and_survive_storing(steps) -> None:  # noqa: ANN001
+def test_states_after_any_edits_are_valid_described_and_survive_storing(steps) -> None:
     state = poster("a", "b")
 
     for step in steps:
@@ -114,7 +114,7 @@ def test_states_after_any_edits_are_valid_described_and_survive_storing(steps) -
 
 
 @given(edits)
-def test_stored_edits_are_read_back_as_themselves(edit) -> None:  # noqa: ANN001
+def test_stored_edits_are_read_back_as_themselves(edit) -> None:
     assert parse_edit(edit.model_dump(mode="json")) == edit
 
 
@@ -177,7 +177,7 @@ def test_changing_the_canvas_shifts_layers_and_keeps_those_outside() -> None:
         PlaceLayer(layer_id="a", placement=Placement(x=1, y=1, scale_x=1, scale_y=1)),
     ],
 )
-def test_locked_layer_refuses_changes_until_it_is_unlocked(edit) -> None:  # noqa: ANN001
+def test_locked_layer_refuses_changes_until_it_is_unlocked(edit) -> None:
     locked = apply(poster("a"), LockLayer(layer_id="a", locked=True))
 
     with pytest.raises(LayerLockedError, match="A is locked"):
@@ -251,5 +251,5 @@ def test_values_out_of_range_are_no_edits(value: dict[str, object]) -> None:
         ),
     ],
 )
-def test_sentence_says_what_the_layer_does(edit, sentence: str) -> None:  # noqa: ANN001
+def test_sentence_says_what_the_layer_does(edit, sentence: str) -> None:
     assert describe(apply(poster("a"), edit))[0].text == sentence

@@ -57,7 +57,7 @@ def at_middle(side: int, **changes: float) -> Placement:
         ({"flipped": True, "turn": 90}, lambda p: np.rot90(p[:, ::-1], -1)),
     ],
 )
-def test_right_angles_and_flips_move_pixels_exactly(changes, turned) -> None:  # noqa: ANN001
+def test_right_angles_and_flips_move_pixels_exactly(changes, turned) -> None:
     pixels = noise_pixels(70, 70, seed=1, opaque=True)
 
     out = shown(pixels, at_middle(70, **changes), side=70)

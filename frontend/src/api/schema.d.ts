@@ -550,7 +550,7 @@ export interface components {
     FileFormat: "png" | "jpeg";
     /**
      * FrameRequest
-     * @description A state of a project, edits on top of it that are not saved, and a view.
+     * @description A draft, and a view of it.
      */
     FrameRequest: {
       /**
@@ -1096,7 +1096,7 @@ export interface components {
     };
     /**
      * TriesRequest
-     * @description A state of a project, and edits to try on it, each for itself.
+     * @description A draft, and edits to try on it, each for itself.
      */
     TriesRequest: {
       /** Alternatives */

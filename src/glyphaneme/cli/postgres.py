@@ -96,7 +96,7 @@ class PrivateCluster:
         self, program: str, *arguments: str | Path
     ) -> subprocess.CompletedProcess[str]:
         command = [*self._user_prefix(), str(_program(program)), *map(str, arguments)]
-        return subprocess.run(  # noqa: S603  # our own arguments, no shell
+        return subprocess.run(  # our own arguments, no shell
             command,
             stdin=subprocess.DEVNULL,
             stdout=subprocess.PIPE,

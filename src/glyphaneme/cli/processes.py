@@ -33,17 +33,18 @@ class Watched:
     started_at: float = field(init=False)
 
     def __post_init__(self) -> None:
+        """Start at once."""
         self.start()
 
     def start(self) -> None:
         """Start it, apart from the terminal's group: Ctrl-C reaches us alone."""
         self.started_at = time.monotonic()
-        self.process = subprocess.Popen(  # noqa: S603  # our own arguments, no shell
+        self.process = subprocess.Popen(  # our own arguments, no shell
             [sys.executable, *self.arguments],
             env={**os.environ, **self.environment},
             stdin=subprocess.DEVNULL,
             start_new_session=True,
-            preexec_fn=_die_with_parent,  # noqa: PLW1509  # before any thread exists
+            preexec_fn=_die_with_parent,  # before any thread exists
         )
 
     def keep_running(self) -> None:

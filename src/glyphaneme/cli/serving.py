@@ -16,6 +16,7 @@ from glyphaneme.cli.processes import Watched, stop_all, watch_until_told
 from glyphaneme.services.joining import bring_up_to_date
 
 READY_WITHIN_S = 90.0
+EVERYWHERE = "0.0.0.0"  # noqa: S104  # only where the person asks for it
 CHECKOUT = Path(__file__).parents[3]
 
 
@@ -101,14 +102,20 @@ def _answers(options: ServeOptions) -> bool:
 
 
 def _load_demo(options: ServeOptions) -> None:
-    """Build the demo projects, once, through the public HTTP interface alone."""
+    """Build the demo projects, once, through the public HTTP interface alone.
+
+    Raises
+    ------
+    ServingError
+        The script failed.
+    """
     mark = options.home / "demo-loaded"
     if mark.exists():
         return
     _say("Bringing in the demo photos …")
     script = CHECKOUT / "demo" / "build_demo.py"
     address = f"http://{_shown_host(options)}:{options.port}"
-    done = subprocess.run([sys.executable, str(script), address], check=False)  # noqa: S603
+    done = subprocess.run([sys.executable, str(script), address], check=False)
     if done.returncode != 0:
         message = "the demo projects could not be built; its own words are above"
         raise ServingError(message)
@@ -131,7 +138,7 @@ def _require_free_port(options: ServeOptions) -> None:
 
 
 def _shown_host(options: ServeOptions) -> str:
-    return "127.0.0.1" if options.host == "0.0.0.0" else _bracketed(options.host)  # noqa: S104
+    return "127.0.0.1" if options.host == EVERYWHERE else _bracketed(options.host)
 
 
 def _bracketed(host: str) -> str:

@@ -51,12 +51,12 @@ def write_picture(pixels: PixelsU8, file: BinaryIO, spec: FileSpec) -> None:
         Format, quality 1..100, and pixels per inch.
     """
     image = Image.fromarray(pixels)
-    if spec.format is FileFormat.JPEG or pixels[..., 3].min() == 255:  # noqa: PLR2004
+    if spec.format is FileFormat.JPEG or pixels[..., 3].min() == 255:
         image = image.convert("RGB")
     shared = {"dpi": (spec.ppi, spec.ppi), "icc_profile": _srgb_profile()}
     if spec.format is FileFormat.JPEG:
         # Colour at full detail where quality matters, as edges between layers do.
-        subsampling = 0 if spec.quality >= 90 else 2  # noqa: PLR2004
+        subsampling = 0 if spec.quality >= 90 else 2
         image.save(
             file, "JPEG", quality=spec.quality, subsampling=subsampling, **shared
         )

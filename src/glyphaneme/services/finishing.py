@@ -72,7 +72,13 @@ def start_export(
     key: uuid.UUID,
     request: ExportRequest,
 ) -> Job:
-    """Have a file made; repeated with the same key, it is made once."""
+    """Have a file made; repeated with the same key, it is made once.
+
+    Raises
+    ------
+    KeyReusedError
+        `key` came before with another request.
+    """
     project = require_project(session, project_id)
     require_revision(session, project_id, request.revision)
     canvas = composite_at(session, studio.states, request.revision).canvas
@@ -123,7 +129,13 @@ def make_file(studio: Studio, job: JobRow, progress: Progress) -> None:
 def finished_file(
     session: Session, job_id: uuid.UUID
 ) -> tuple[FinishedFile, Iterator[bytes]]:
-    """Return a finished file and its bytes, piece by piece."""
+    """Return a finished file and its bytes, piece by piece.
+
+    Raises
+    ------
+    NotThereError
+        There is no such file, or not yet.
+    """
     row = find_job(session, job_id)
     if row is None or row.result_sha256 is None or row.request is None:
         raise NotThereError("finished file")

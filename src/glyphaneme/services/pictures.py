@@ -75,7 +75,13 @@ def bring_in(session: Session, file: BinaryIO, *, file_name: str) -> BroughtIn:
 
 
 def name_from_file(file_name: str) -> str:
-    """Turn a file's name into one for people: "forest-dusk.jpg" to "Forest dusk"."""
+    """Turn a file's name into one for people: "forest-dusk.jpg" to "Forest dusk".
+
+    Raises
+    ------
+    NamelessFileError
+        Nothing of the name can be read.
+    """
     base = PureWindowsPath(PurePosixPath(file_name).name).name
     stem = base.rsplit(".", 1)[0] if not base.startswith(".") else base[1:]
     words = re.sub(r"[_\-\s]+", " ", "".join(filter(str.isprintable, stem))).strip()

@@ -20,12 +20,12 @@ from glyphaneme.core.stack.sentences import Part, Touch
 from glyphaneme.services.errors import NotThereError
 from glyphaneme.store import projects as projects_store
 from glyphaneme.store.notices import notify
-from glyphaneme.store.rows import ProjectRow, RevisionRow
 
 if TYPE_CHECKING:
     from sqlalchemy.orm import Session
 
     from glyphaneme.services.studio import Recent
+    from glyphaneme.store.rows import ProjectRow, RevisionRow
 
 
 class ProjectCard(BaseModel):
@@ -126,7 +126,13 @@ def rename_project(session: Session, project_id: uuid.UUID, name: str) -> None:
 
 
 def remove_project(session: Session, project_id: uuid.UUID, *, removed: bool) -> None:
-    """Take a project off the wall, or put it back with all its history."""
+    """Take a project off the wall, or put it back with all its history.
+
+    Raises
+    ------
+    NotThereError
+        There never was such a project.
+    """
     row = projects_store.find_project(session, project_id)
     if row is None:
         raise NotThereError("picture")
@@ -135,7 +141,13 @@ def remove_project(session: Session, project_id: uuid.UUID, *, removed: bool) ->
 
 
 def require_project(session: Session, project_id: uuid.UUID) -> ProjectRow:
-    """Return a project that is not removed."""
+    """Return a project that is not removed.
+
+    Raises
+    ------
+    NotThereError
+        There is none.
+    """
     row = projects_store.find_project(session, project_id)
     if row is None or row.removed_at is not None:
         raise NotThereError("picture")
@@ -145,7 +157,13 @@ def require_project(session: Session, project_id: uuid.UUID) -> ProjectRow:
 def require_revision(
     session: Session, project_id: uuid.UUID, revision_id: uuid.UUID
 ) -> RevisionRow:
-    """Return a revision of that very project."""
+    """Return a revision of that very project.
+
+    Raises
+    ------
+    NotThereError
+        There is none.
+    """
     row = projects_store.find_revision(session, revision_id)
     if row is None or row.project_id != project_id:
         raise NotThereError("state of this picture")

@@ -18,7 +18,6 @@ from glyphaneme.core.stack import Composite, Edit, View, apply, render
 from glyphaneme.services.errors import NotThereError
 from glyphaneme.services.projects import (
     composite_at,
-    require_project,
     require_revision,
 )
 from glyphaneme.store.pictures import find_pictures
@@ -33,6 +32,7 @@ if TYPE_CHECKING:
     from glyphaneme.services.studio import Studio
 
 LARGEST_FRAME_SIDE = 4096
+MAX_UNSAVED = 200
 
 
 class FrameView(BaseModel):
@@ -47,18 +47,25 @@ class FrameView(BaseModel):
     scale: float = Field(gt=0, le=64)
 
 
+class Draft(BaseModel):
+    """A state of a project with edits on top of it that are not saved (yet)."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    revision: uuid.UUID
+    unsaved: tuple[Edit, ...] = Field(default=(), max_length=MAX_UNSAVED)
+
+
 def show_frame(
     session: Session,
     studio: Studio,
     project_id: uuid.UUID,
     *,
-    revision: uuid.UUID,
-    unsaved: Sequence[Edit],
+    draft: Draft,
     view: FrameView,
 ) -> bytes:
-    """Render a frame of a revision with edits that are not saved (yet)."""
-    require_revision(session, project_id, revision)
-    composite = _with(composite_at(session, studio.states, revision), unsaved)
+    """Render a frame of a draft."""
+    composite = _drafted(session, studio, project_id, draft)
     pixels = pyramids_of(session, studio, composite)
     return encode_frame(
         render(
@@ -72,8 +79,7 @@ def show_alternatives(
     studio: Studio,
     project_id: uuid.UUID,
     *,
-    revision: uuid.UUID,
-    unsaved: Sequence[Edit],
+    draft: Draft,
     alternatives: Sequence[Edit],
     width: int,
 ) -> tuple[bytes, int]:
@@ -84,8 +90,7 @@ def show_alternatives(
     bytes, int
         One encoded frame with all of them below one another, and the height of each.
     """
-    require_revision(session, project_id, revision)
-    composite = _with(composite_at(session, studio.states, revision), unsaved)
+    composite = _drafted(session, studio, project_id, draft)
     pixels = pyramids_of(session, studio, composite)
     view = _whole(composite, width)
     tiles = [
@@ -98,18 +103,16 @@ def show_alternatives(
 def write_preview(
     session: Session,
     studio: Studio,
-    project_id: uuid.UUID,
+    revision: uuid.UUID,
     *,
-    revision: uuid.UUID | None,
     width: int,
     file: BinaryIO,
 ) -> FileFormat:
-    """Write a small copy of a project: JPEG, or PNG where it is see-through."""
-    project = require_project(session, project_id)
-    composite = composite_at(session, studio.states, revision or project.head_id)
+    """Write a small copy of a state: JPEG, or PNG where it is see-through."""
+    composite = composite_at(session, studio.states, revision)
     pixels = pyramids_of(session, studio, composite)
     shown = render(composite, pixels, _whole(composite, width))
-    opaque = bool(shown[..., 3].min() == 255)  # noqa: PLR2004
+    opaque = bool(shown[..., 3].min() == 255)
     chosen = FileFormat.JPEG if opaque else FileFormat.PNG
     write_picture(shown, file, FileSpec(chosen, quality=88, ppi=composite.canvas.ppi))
     return chosen
@@ -118,7 +121,13 @@ def write_preview(
 def pyramids_of(
     session: Session, studio: Studio, composite: Composite
 ) -> dict[str, Pyramid]:
-    """Return the pixels of all visible layers' pictures."""
+    """Return the pixels of all visible layers' pictures.
+
+    Raises
+    ------
+    NotThereError
+        A picture is not on the shelf.
+    """
     wanted = {layer.picture for layer in composite.layers if layer.visible}
     rows = find_pictures(session, (uuid.UUID(picture) for picture in wanted))
     if len(rows) < len(wanted):
@@ -126,8 +135,12 @@ def pyramids_of(
     return {str(row.id): studio.shelf.pyramid(session, row.sha256) for row in rows}
 
 
-def _with(composite: Composite, edits: Sequence[Edit]) -> Composite:
-    for edit in edits:
+def _drafted(
+    session: Session, studio: Studio, project_id: uuid.UUID, draft: Draft
+) -> Composite:
+    require_revision(session, project_id, draft.revision)
+    composite = composite_at(session, studio.states, draft.revision)
+    for edit in draft.unsaved:
         composite = apply(composite, edit)
     return composite
 

@@ -93,7 +93,7 @@ class PixelShelf:
         data = encode_thumbnail(self.pyramid(session, sha256))
         place.parent.mkdir(parents=True, exist_ok=True)
         with closing(
-            tempfile.NamedTemporaryFile(dir=place.parent, delete=False)  # noqa: SIM115
+            tempfile.NamedTemporaryFile(dir=place.parent, delete=False)
         ) as draft:
             draft.write(data)
         Path(draft.name).rename(place)

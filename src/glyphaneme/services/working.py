@@ -46,7 +46,13 @@ class Job(BaseModel):
 
 
 def get_job(session: Session, job_id: uuid.UUID) -> Job:
-    """Return one job."""
+    """Return one job.
+
+    Raises
+    ------
+    NotThereError
+        There is none.
+    """
     row = jobs_store.find_job(session, job_id)
     if row is None:
         raise NotThereError("piece of work")

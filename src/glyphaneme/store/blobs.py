@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Iterator
-from typing import BinaryIO
+from typing import TYPE_CHECKING, BinaryIO
 
 from sqlalchemy import delete, select
 from sqlalchemy.dialects.postgresql import insert
-from sqlalchemy.orm import Session
 
 from glyphaneme.store.rows import BlobPieceRow, BlobRow
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from sqlalchemy.orm import Session
 
 PIECE_BYTES = 4 * 1024 * 1024
 
@@ -18,7 +21,10 @@ PIECE_BYTES = 4 * 1024 * 1024
 def keep_blob(session: Session, file: BinaryIO) -> str:
     """Store a file's bytes from its start on, once; return their SHA-256."""
     file.seek(0)
-    sha256 = hashlib.file_digest(file, "sha256").hexdigest()
+    digest = hashlib.sha256()
+    while piece := file.read(PIECE_BYTES):
+        digest.update(piece)
+    sha256 = digest.hexdigest()
     size = file.tell()
     added = session.execute(
         insert(BlobRow)

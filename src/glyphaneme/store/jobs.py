@@ -2,22 +2,23 @@
 
 from __future__ import annotations
 
-import uuid
-from collections.abc import Iterable, Sequence
+from typing import TYPE_CHECKING
 
 from sqlalchemy import delete, func, select, text, update
-from sqlalchemy.orm import Session
 
 from glyphaneme.store.rows import JobRow
+
+if TYPE_CHECKING:
+    import uuid
+    from collections.abc import Iterable, Sequence
+
+    from sqlalchemy.orm import Session
 
 OPEN_STATES = ("waiting", "running")
 
 
 def add_job(session: Session, job: JobRow) -> JobRow:
-    """Add a job; one with the same id is left as it is and returned."""
-    there = session.get(JobRow, job.id) if job.id else None
-    if there is not None:
-        return there
+    """Add a job."""
     session.add(job)
     session.flush()
     return job

@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import psycopg
 from sqlalchemy import text
-from sqlalchemy.orm import Session
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from sqlalchemy.orm import Session
 
 CHANNEL = "glyphaneme"
 
@@ -22,7 +25,13 @@ def notify(session: Session, notice: dict[str, Any]) -> None:
 
 
 def listen(url: str) -> Iterator[dict[str, Any]]:
-    """Yield notices as they come, for ever; raises OSError when the server is gone."""
+    """Yield notices as they come, for ever.
+
+    Raises
+    ------
+    ConnectionError
+        The server is gone; it is an OSError.
+    """
     try:
         with psycopg.connect(url, autocommit=True) as connection:
             connection.execute(f"LISTEN {CHANNEL}")

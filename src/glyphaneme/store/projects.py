@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Sequence
 from datetime import UTC, datetime
-from typing import Any, NamedTuple
+from typing import TYPE_CHECKING, Any, NamedTuple
 
 from sqlalchemy import Select, func, literal, select
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session, aliased
 
 from glyphaneme.store.rows import ProjectRow, RevisionRow
+
+if TYPE_CHECKING:
+    from collections.abc import Sequence
 
 
 class PathStep(NamedTuple):
@@ -141,7 +143,7 @@ def is_ancestor(
     )
 
 
-def _walk_up(start: Select[tuple[RevisionRow]], *, stop_at_snapshot: bool) -> Any:  # noqa: ANN401  # a CTE of RevisionRow's columns
+def _walk_up(start: Select[Any], *, stop_at_snapshot: bool) -> Any:  # noqa: ANN401  # a CTE with RevisionRow's columns  # a CTE of RevisionRow's columns
     columns = (
         RevisionRow.id,
         RevisionRow.parent_id,

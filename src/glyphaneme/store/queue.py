@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
-import uuid
+from typing import TYPE_CHECKING
 
 from procrastinate.jobs import Job
 from procrastinate.manager import JobManager
 from procrastinate.sync_psycopg_connector import SyncPsycopgConnector
-from sqlalchemy.orm import Session
+
+if TYPE_CHECKING:
+    import uuid
+
+    from sqlalchemy.orm import Session
 
 # Never opened: each call hands it the session's own connection.
 _MANAGER = JobManager(SyncPsycopgConnector())

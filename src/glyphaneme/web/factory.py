@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from pathlib import Path
 from typing import TYPE_CHECKING
 
 from flask_openapi3 import Info, OpenAPI
@@ -14,6 +13,8 @@ from glyphaneme.web.problems import answer_invalid_request, map_problems
 from glyphaneme.web.shared import STUDIO_KEY
 
 if TYPE_CHECKING:
+    from pathlib import Path
+
     from glyphaneme.services.studio import Studio
     from glyphaneme.web.events import Broadcaster
 

@@ -4,42 +4,39 @@ from __future__ import annotations
 
 import io
 import uuid
+from typing import TYPE_CHECKING, Any
 
 from flask import Response, request
 from flask_openapi3 import APIBlueprint, Tag
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, Field
 
 from glyphaneme.services import showing
 from glyphaneme.services.documents import Edit
-from glyphaneme.services.projects import require_project
-from glyphaneme.services.showing import FrameView
+from glyphaneme.services.projects import require_project, require_revision
+from glyphaneme.services.showing import Draft, FrameView
 from glyphaneme.web.shared import IdPath, studio
+
+if TYPE_CHECKING:
+    from http import HTTPStatus
 
 api = APIBlueprint("frames", __name__, url_prefix="/api", abp_tags=[Tag(name="frames")])
 
-MAX_UNSAVED = 200
 MAX_ALTERNATIVES = 32
 TILE_HEIGHT_HEADER = "Tile-Height"
-BINARY = {200: {"content": {"application/octet-stream": {}}}}
+BINARY: dict[str | int | HTTPStatus, Any] = {
+    200: {"content": {"application/octet-stream": {}}}
+}
 
 
-class FrameRequest(BaseModel):
-    """A state of a project, edits on top of it that are not saved, and a view."""
+class FrameRequest(Draft):
+    """A draft, and a view of it."""
 
-    model_config = ConfigDict(extra="forbid")
-
-    revision: uuid.UUID
-    unsaved: list[Edit] = Field(default=[], max_length=MAX_UNSAVED)
     view: FrameView
 
 
-class TriesRequest(BaseModel):
-    """A state of a project, and edits to try on it, each for itself."""
+class TriesRequest(Draft):
+    """A draft, and edits to try on it, each for itself."""
 
-    model_config = ConfigDict(extra="forbid")
-
-    revision: uuid.UUID
-    unsaved: list[Edit] = Field(default=[], max_length=MAX_UNSAVED)
     alternatives: list[Edit] = Field(min_length=1, max_length=MAX_ALTERNATIVES)
     width: int = Field(ge=8, le=400)
 
@@ -59,8 +56,7 @@ def post_frame(path: IdPath, body: FrameRequest) -> Response:
             session,
             studio(),
             path.id,
-            revision=body.revision,
-            unsaved=body.unsaved,
+            draft=body,
             view=body.view,
         )
     return Response(frame, content_type="application/octet-stream")
@@ -74,8 +70,7 @@ def post_tries(path: IdPath, body: TriesRequest) -> Response:
             session,
             studio(),
             path.id,
-            revision=body.revision,
-            unsaved=body.unsaved,
+            draft=body,
             alternatives=body.alternatives,
             width=body.width,
         )
@@ -90,16 +85,16 @@ def get_preview(path: IdPath, query: PreviewQuery) -> Response:
     file = io.BytesIO()
     with studio().sessions() as session:
         shown = query.revision or require_project(session, path.id).head_id
+        require_revision(session, path.id, shown)
         response = Response()
         response.set_etag(f"{shown}-{query.width}")
         response.headers["Cache-Control"] = "private, no-cache"
-        if response.make_conditional(request).status_code == 304:  # noqa: PLR2004
+        if response.make_conditional(request).status_code == 304:
             return response
         chosen = showing.write_preview(
             session,
             studio(),
-            path.id,
-            revision=shown,
+            shown,
             width=query.width,
             file=file,
         )

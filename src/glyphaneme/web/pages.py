@@ -24,7 +24,7 @@ def serve_pages(app: Flask, folder: Path) -> None:
         response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
         return response
 
-    def get_page(project_id: str = "") -> Response:  # noqa: ARG001  # the page reads it
+    def get_page(project_id: str = "") -> Response:  # noqa: ARG001  # the page reads it  # the page reads it
         index = folder / "index.html"
         if not index.exists():
             return problem(

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, BinaryIO, cast
 
 from flask import Response, request, stream_with_context
 from flask_openapi3 import APIBlueprint, FileStorage, Tag
@@ -56,7 +56,7 @@ def post_picture() -> Response | tuple[dict[str, Any], int]:
         return problem(422, code, detail)
     with studio().sessions.begin() as session:
         picture = pictures.bring_in(
-            session, upload.stream, file_name=upload.filename or ""
+            session, cast("BinaryIO", upload.stream), file_name=upload.filename or ""
         )
     return picture.model_dump(mode="json"), 201
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 import logging
 from http import HTTPStatus
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 from flask import Response, request
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
@@ -33,7 +33,7 @@ STATUS: dict[type[Exception], tuple[HTTPStatus, str]] = {
 }
 
 
-def problem(status: int, code: str, detail: str, **members: Any) -> Response:  # noqa: ANN401
+def problem(status: int, code: str, detail: str, **members: object) -> Response:
     """Return a problem details answer."""
     body = {
         "type": f"urn:glyphaneme:problem:{code}",
@@ -79,7 +79,7 @@ def map_problems(app: Flask) -> None:
         return problem(409, "edit-does-not-fit", f"This change does not fit: {error}.")
 
     @app.errorhandler(RequestEntityTooLarge)
-    def on_too_large(error: RequestEntityTooLarge) -> Response:  # noqa: ARG001
+    def on_too_large(_error: RequestEntityTooLarge) -> Response:
         _drain()
         limit = app.config["MAX_CONTENT_LENGTH"] // (1024 * 1024)
         return problem(

@@ -1,9 +1,10 @@
-"""One loop per blend mode; written by tools/generate_blend_loops.py, do not edit.
+"""One loop per blend mode, written by tools/generate_blend_loops.py.
 
 `t` is the chunk's scratch from its first wanted pixel on, `n` the count of pixels.
 Section 5.8 of W3C Compositing and Blending Level 1 gives the weights: with source
 alpha as and backdrop alpha ab,
-co = [as (1 - ab) cs + as ab B(cb, cs) + (1 - as) ab cb] / ao, ao = as + ab - as ab.
+co = [as (1 - ab) cs + as ab B(cb, cs) + (1 - as) ab cb] / ao,
+ao = as + ab - as ab.
 The `_solid` loops know that ab is 1, which needs no division.
 """
 
@@ -16,7 +17,6 @@ from glyphaneme.core._kernels import formulas
 from glyphaneme.core._kernels.layout import (
     INLINED,
     KERNEL,
-    ONE,
     SA,
     SB,
     SG,
@@ -499,7 +499,7 @@ def luminosity_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit("void(i8, b1, f4[::1], i8)", **KERNEL)
-def blend_span(mode: int, solid: bool, t: np.ndarray, n: int) -> None:  # noqa: FBT001, C901, PLR0912
+def blend_span(mode: int, solid: bool, t: np.ndarray, n: int) -> None:
     """Blend `n` pixels by the mode's code, the place of its name in `BlendMode`."""
     if mode == 0:
         if solid:

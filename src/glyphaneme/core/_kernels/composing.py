@@ -64,10 +64,10 @@ FIRST, LAST, WHOLE_FIRST, WHOLE_LAST = 0, 1, 2, 3
 
 
 @intrinsic
-def _pointer(typing_context: Any, address: Any) -> Any:  # noqa: ANN401, ARG001
+def _pointer(typing_context: Any, address: Any) -> Any:
     """Turn an address into a pointer; numba cannot mix arrays of sizes in a tuple."""
 
-    def lower(context: Any, builder: Any, signature: Any, values: Any) -> Any:  # noqa: ANN401, ARG001
+    def lower(context: Any, builder: Any, signature: Any, values: Any) -> Any:
         return builder.inttoptr(values[0], cgutils.voidptr_t)
 
     return types.voidptr(types.intp), lower
@@ -146,7 +146,7 @@ def fetch(
     first, last = spans[layer, FIRST], spans[layer, LAST]
     whole_first, whole_last = spans[layer, WHOLE_FIRST], spans[layer, WHOLE_LAST]
     if one.copied == 1:
-        start = int(round(ray[1])) * columns + int(round(ray[0])) + first
+        start = round(ray[1]) * columns + round(ray[0]) + first
         copy_span(texels, start, one.opacity, t[first:], last - first)
         return
     extent[0], extent[1] = one.width, one.height

@@ -65,7 +65,7 @@ def alpha(texel: np.uint32) -> F32:
 def narrowed(
     step: float, start: float, low: float, high: float, first: int, last: int
 ) -> tuple[int, int]:
-    """Return the part of first..last (exclusive) where low <= start + i step <= high."""
+    """Return the part of first..last (exclusive) with low <= start + i step <= high."""
     if abs(step) < LEVEL:
         if start < low or start > high:
             return first, first

@@ -7,10 +7,9 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from glyphaneme.core.place.placement import Placement
-
 if TYPE_CHECKING:
     from glyphaneme.core.arrays import MatrixF64, PointsF64
+    from glyphaneme.core.place.placement import Placement
 
 
 def source_to_canvas(placement: Placement, *, width: float, height: float) -> MatrixF64:
@@ -30,6 +29,7 @@ def source_to_canvas(placement: Placement, *, width: float, height: float) -> Ma
 
     Examples
     --------
+    >>> from glyphaneme.core.place import Placement
     >>> half = Placement(x=50, y=40, scale_x=0.5, scale_y=0.5)
     >>> source_to_canvas(half, width=100, height=80) @ (100, 80, 1)
     array([75., 60.])
@@ -61,6 +61,7 @@ def canvas_to_source(placement: Placement, *, width: float, height: float) -> Ma
 
     Examples
     --------
+    >>> from glyphaneme.core.place import Placement
     >>> half = Placement(x=50, y=40, scale_x=0.5, scale_y=0.5)
     >>> canvas_to_source(half, width=100, height=80) @ (75, 60, 1)
     array([100.,  80.])
@@ -89,6 +90,7 @@ def corners_on_canvas(
 
     Examples
     --------
+    >>> from glyphaneme.core.place import Placement
     >>> plain = Placement(x=5, y=5, scale_x=1, scale_y=1)
     >>> corners_on_canvas(plain, width=10, height=10)[2]
     array([10., 10.])
@@ -102,6 +104,6 @@ def corners_on_canvas(
 def _exact_turn(angle: float) -> tuple[float, float]:
     """Return cosine and sine, exact at right angles so that edges stay crisp."""
     cosine, sine = math.cos(angle), math.sin(angle)
-    if min(abs(cosine), abs(sine)) < 1e-12:  # noqa: PLR2004  # well below one pixel
+    if min(abs(cosine), abs(sine)) < 1e-12:  # well below one pixel
         return float(round(cosine)), float(round(sine))
     return cosine, sine

@@ -4,13 +4,16 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 import numpy as np
 
 from glyphaneme.core._kernels.composing import halve_rows_into
-from glyphaneme.core.arrays import PixelsU8
 from glyphaneme.core.bands import run_bands
 from glyphaneme.core.checks import require_pixels
+
+if TYPE_CHECKING:
+    from glyphaneme.core.arrays import PixelsU8
 
 SMALLEST_SIDE = 16
 
@@ -29,12 +32,12 @@ class Pyramid:
     @property
     def width(self) -> int:
         """Width of the picture itself, in pixels."""
-        return self.levels[0].shape[1]
+        return int(self.levels[0].shape[1])
 
     @property
     def height(self) -> int:
         """Height of the picture itself, in pixels."""
-        return self.levels[0].shape[0]
+        return int(self.levels[0].shape[0])
 
     def level_for(self, scale: float) -> int:
         """Choose the smallest level that is not blown up when shown at a scale.
@@ -81,7 +84,7 @@ def build_pyramid(pixels: PixelsU8) -> Pyramid:
     levels = [pixels]
     while min(levels[-1].shape[:2]) >= 2 * SMALLEST_SIDE:
         levels.append(_halved(levels[-1]))
-    return Pyramid(levels=tuple(levels), opaque=bool(pixels[..., 3].min() == 255))  # noqa: PLR2004
+    return Pyramid(levels=tuple(levels), opaque=bool(pixels[..., 3].min() == 255))
 
 
 def _halved(pixels: PixelsU8) -> PixelsU8:

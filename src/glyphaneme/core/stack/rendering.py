@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
@@ -19,6 +18,8 @@ from glyphaneme.core.errors import PixelsMissingError, ViewSizeError
 from glyphaneme.core.place import Pyramid, canvas_to_source
 
 if TYPE_CHECKING:
+    from collections.abc import Mapping
+
     from numpy.typing import NDArray
 
     from glyphaneme.core.arrays import MatrixF64, PixelsU8
@@ -194,6 +195,8 @@ def _background(color: str | None) -> NDArray[np.float32]:
 
 def _require_view(view: View) -> None:
     if not (0 < view.width <= LONGEST_SIDE and 0 < view.height <= LONGEST_SIDE):
-        raise ViewSizeError(f"got {view.width} by {view.height} pixels")
+        got = f"got {view.width} by {view.height} pixels"
+        raise ViewSizeError(got)
     if not view.scale > 0:
-        raise ViewSizeError(f"got scale {view.scale}")
+        got = f"got scale {view.scale}"
+        raise ViewSizeError(got)

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Literal, NamedTuple
+from typing import TYPE_CHECKING, Literal, NamedTuple
 
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.place import corners_on_canvas
 from glyphaneme.core.stack.edits import (
     AddLayer,
     BlendLayer,
-    DuplicateLayer,
     Edit,
     LockLayer,
     MoveLayer,
@@ -19,7 +18,9 @@ from glyphaneme.core.stack.edits import (
     SetCanvas,
     ShowLayer,
 )
-from glyphaneme.core.stack.model import Canvas, Composite, Layer
+
+if TYPE_CHECKING:
+    from glyphaneme.core.stack.model import Canvas, Composite, Layer
 
 Touch = Literal["name", "place", "blend", "shown", "lock", "sheet", "words"]
 """What a part opens when it is touched; "words" parts are only read."""
@@ -90,6 +91,7 @@ def describe(composite: Composite) -> tuple[Sentence, ...]:
     Examples
     --------
     >>> from glyphaneme.core.place import Placement
+    >>> from glyphaneme.core.stack.model import Canvas, Composite, Layer
     >>> moths = Layer(
     ...     id="m", name="Moths", picture="p", width=300, height=200,
     ...     placement=Placement(x=150, y=100, scale_x=1, scale_y=1, turn=12),
@@ -120,6 +122,7 @@ def describe_canvas(canvas: Canvas) -> tuple[Part, ...]:
 
     Examples
     --------
+    >>> from glyphaneme.core.stack.model import Canvas
     >>> "".join(part.text for part in describe_canvas(Canvas(width=2400, height=1200)))
     'The sheet, white, 2400 × 1200 px, printing 25.4 × 12.7 cm at 240 ppi.'
     """
@@ -159,6 +162,7 @@ def describe_edit(composite: Composite, edit: Edit) -> str:
 
     Examples
     --------
+    >>> from glyphaneme.core.stack.model import Canvas, Composite
     >>> bare = Composite(canvas=Canvas(width=30, height=20))
     >>> describe_edit(bare, SetCanvas(canvas=Canvas(width=40, height=20)))
     'Canvas 40 × 20 px'
@@ -168,25 +172,29 @@ def describe_edit(composite: Composite, edit: Edit) -> str:
     if isinstance(edit, SetCanvas):
         return f"Canvas {edit.canvas.width} × {edit.canvas.height} px"
     layer = composite.layer(edit.layer_id)
+    return f"{layer.name} {_deed(composite, layer, edit)}"
+
+
+def _deed(composite: Composite, layer: Layer, edit: Edit) -> str:
+    """Say what an edit does to its layer."""
     match edit:
         case PlaceLayer():
-            return f"{layer.name} {_placing_word(layer, edit)}"
+            return _placing_word(layer, edit)
         case BlendLayer():
-            words = MODE_WORDS[edit.mode]
-            return f"{layer.name} {words} at {_percent(edit.opacity)}"
+            return f"{MODE_WORDS[edit.mode]} at {_percent(edit.opacity)}"
         case NameLayer():
-            return f"{layer.name} renamed {edit.name}"
+            return f"renamed {edit.name}"
         case ShowLayer():
-            return f"{layer.name} {'shown' if edit.visible else 'hidden'}"
+            return "shown" if edit.visible else "hidden"
         case LockLayer():
-            return f"{layer.name} {'locked' if edit.locked else 'unlocked'}"
+            return "locked" if edit.locked else "unlocked"
         case MoveLayer():
             ahead = edit.index > composite.index_of(layer.id)
-            return f"{layer.name} {'brought forward' if ahead else 'sent back'}"
+            return "brought forward" if ahead else "sent back"
         case RemoveLayer():
-            return f"{layer.name} removed"
-        case DuplicateLayer():
-            return f"{layer.name} duplicated"
+            return "removed"
+        case _:
+            return "duplicated"
 
 
 def _placing_word(layer: Layer, edit: PlaceLayer) -> str:
