@@ -45,7 +45,7 @@ from numba import njit
 from glyphaneme.core._kernels import formulas
 from glyphaneme.core._kernels.layout import (
     INLINED,
-    KERNEL,
+    PART,
     SA,
     SB,
     SG,
@@ -57,7 +57,6 @@ from glyphaneme.core._kernels.layout import (
     R,
 )
 
-SIGNATURE = "void(f4[::1], i8)"
 F32 = np.float32
 
 
@@ -69,7 +68,7 @@ def mixed(b: F32, s: F32, blended: F32, over: F32, both: F32) -> F32:
 
 SEPARABLE_LOOP = '''
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def {mode}_any(t: np.ndarray, n: int) -> None:
     """Blend by {mode} over a backdrop of any alpha."""
     for i in range(n):
@@ -85,7 +84,7 @@ def {mode}_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def {mode}_solid(t: np.ndarray, n: int) -> None:
     """Blend by {mode} over a solid backdrop."""
     for i in range(n):
@@ -100,7 +99,7 @@ def {mode}_solid(t: np.ndarray, n: int) -> None:
 
 TOGETHER_LOOP = '''
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def {mode}_any(t: np.ndarray, n: int) -> None:
     """Blend by {mode} over a backdrop of any alpha."""
     for i in range(n):
@@ -116,7 +115,7 @@ def {mode}_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def {mode}_solid(t: np.ndarray, n: int) -> None:
     """Blend by {mode} over a solid backdrop."""
     for i in range(n):
@@ -132,7 +131,7 @@ def {mode}_solid(t: np.ndarray, n: int) -> None:
 
 CHOICE = '''
 
-@njit("void(i8, b1, f4[::1], i8)", **KERNEL)
+@njit(**PART)
 def blend_span(mode: int, solid: bool, t: np.ndarray, n: int) -> None:
     """Blend `n` pixels by the mode's code, the place of its name in `BlendMode`."""
 '''

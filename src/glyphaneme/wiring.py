@@ -9,7 +9,6 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from glyphaneme.jobs.worker import work
 from glyphaneme.services.joining import listen_for_notices, open_database_studio
 from glyphaneme.web.events import Broadcaster
 from glyphaneme.web.factory import WebSettings, create_app
@@ -63,6 +62,9 @@ def make_app() -> Flask:
 
 def run_worker() -> int:
     """Run the worker process until it is told to stop."""
+    # Imported late: the web server needs no queue.
+    from glyphaneme.jobs.worker import work
+
     surroundings = read_surroundings()
     work(surroundings.database_url, make_studio(surroundings))
     return 0

@@ -13,7 +13,7 @@ from pathlib import Path
 
 from glyphaneme.cli.postgres import PrivateCluster
 from glyphaneme.cli.processes import Watched, stop_all, watch_until_told
-from glyphaneme.services.joining import bring_up_to_date
+from glyphaneme.services.preparing import bring_up_to_date
 
 READY_WITHIN_S = 90.0
 EVERYWHERE = "0.0.0.0"  # noqa: S104  # only where the person asks for it

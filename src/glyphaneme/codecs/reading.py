@@ -17,8 +17,7 @@ if TYPE_CHECKING:
 
 MAX_PIXELS = 150_000_000
 MAX_SIDE = 30_000
-# MPO: a JPEG with more pictures behind it, as phones write; its first one is read.
-READ_FORMATS = ("JPEG", "MPO", "PNG")
+READ_FORMATS = ("JPEG", "PNG")
 SIDEWAYS = {5, 6, 7, 8}
 ORIENTATION_TAG = 0x0112
 
@@ -56,7 +55,9 @@ def identify_picture(file: BinaryIO) -> PictureFacts:
         width, height = image.size
         if image.getexif().get(ORIENTATION_TAG) in SIDEWAYS:
             width, height = height, width
-        return PictureFacts(str(image.format).replace("MPO", "JPEG"), width, height)
+        # MPO: a JPEG with more pictures behind it, as phones write.
+        chosen = "JPEG" if image.format == "MPO" else str(image.format)
+        return PictureFacts(chosen, width, height)
 
 
 def read_picture(file: BinaryIO) -> PixelsU8:

@@ -20,8 +20,9 @@ from glyphaneme.services.projects import (
     require_revision,
 )
 from glyphaneme.services.showing import pyramids_of
+from glyphaneme.services.studio import stream_file
 from glyphaneme.services.working import Job, job_of
-from glyphaneme.store.blobs import blob_pieces, blob_size
+from glyphaneme.store.blobs import blob_size
 from glyphaneme.store.jobs import add_job, drop_old_exports, find_job
 from glyphaneme.store.queue import enqueue
 from glyphaneme.store.rows import JobRow
@@ -127,7 +128,7 @@ def make_file(studio: Studio, job: JobRow, progress: Progress) -> None:
 
 
 def finished_file(
-    session: Session, job_id: uuid.UUID
+    session: Session, studio: Studio, job_id: uuid.UUID
 ) -> tuple[FinishedFile, Iterator[bytes]]:
     """Return a finished file and its bytes, piece by piece.
 
@@ -145,7 +146,7 @@ def finished_file(
         media_type=chosen.media_type,
         size=blob_size(session, row.result_sha256),
     )
-    return file, blob_pieces(session, row.result_sha256)
+    return file, stream_file(studio, row.result_sha256)
 
 
 def export_height(canvas: Canvas, width: int) -> int:

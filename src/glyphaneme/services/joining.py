@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING, Any
 
 from glyphaneme.services.studio import Studio, open_studio
-from glyphaneme.store.database import open_database, prepare_database, session_factory
+from glyphaneme.store.database import open_database, session_factory
 from glyphaneme.store.notices import listen
 
 if TYPE_CHECKING:
@@ -16,11 +16,6 @@ if TYPE_CHECKING:
 def open_database_studio(url: str, cache_folder: Path) -> Studio:
     """Return a studio over a database; connections are made on first use."""
     return open_studio(session_factory(open_database(url)), cache_folder)
-
-
-def bring_up_to_date(url: str) -> None:
-    """Make or migrate the tables."""
-    prepare_database(url)
 
 
 def listen_for_notices(url: str) -> Iterator[dict[str, Any]]:

@@ -12,8 +12,9 @@ from pydantic import BaseModel, ConfigDict
 
 from glyphaneme.codecs import identify_picture, read_picture
 from glyphaneme.services.errors import NamelessFileError, NotThereError
+from glyphaneme.services.studio import stream_file
 from glyphaneme.store import pictures as pictures_store
-from glyphaneme.store.blobs import blob_pieces, blob_size, keep_blob
+from glyphaneme.store.blobs import blob_size, keep_blob
 from glyphaneme.store.jobs import add_job, pictures_being_read
 from glyphaneme.store.notices import notify
 from glyphaneme.store.queue import enqueue
@@ -109,12 +110,13 @@ def get_thumbnail(session: Session, studio: Studio, picture_id: uuid.UUID) -> by
 
 
 def original_file(
-    session: Session, picture_id: uuid.UUID
+    session: Session, studio: Studio, picture_id: uuid.UUID
 ) -> tuple[Picture, int, Iterator[bytes]]:
     """Return a picture, its file's size, and the file as it was brought in."""
     row = _require(session, picture_id)
     picture = _picture(row, being_read=set())
-    return picture, blob_size(session, row.sha256), blob_pieces(session, row.sha256)
+    pieces = stream_file(studio, row.sha256)
+    return picture, blob_size(session, row.sha256), pieces
 
 
 def _have_it_read(session: Session, row: PictureRow) -> uuid.UUID:

@@ -22,6 +22,7 @@ from glyphaneme.store.blobs import blob_pieces
 
 if TYPE_CHECKING:
     import uuid
+    from collections.abc import Iterator
 
     from sqlalchemy.orm import Session, sessionmaker
 
@@ -116,6 +117,12 @@ class Studio:
     states: Recent[uuid.UUID, Composite] = field(
         default_factory=lambda: Recent(STATES_KEPT)
     )
+
+
+def stream_file(studio: Studio, sha256: str) -> Iterator[bytes]:
+    """Yield a stored file piece by piece, in a session of its own."""
+    with studio.sessions() as session:
+        yield from blob_pieces(session, sha256)
 
 
 def open_studio(sessions: sessionmaker[Session], cache_folder: Path) -> Studio:

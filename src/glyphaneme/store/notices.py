@@ -14,6 +14,8 @@ if TYPE_CHECKING:
     from sqlalchemy.orm import Session
 
 CHANNEL = "glyphaneme"
+CATCH_UP = {"kind": "catch_up"}
+"""Notices may have been missed: whoever hears this asks for everything anew."""
 
 
 def notify(session: Session, notice: dict[str, Any]) -> None:
@@ -25,7 +27,7 @@ def notify(session: Session, notice: dict[str, Any]) -> None:
 
 
 def listen(url: str) -> Iterator[dict[str, Any]]:
-    """Yield notices as they come, for ever.
+    """Yield notices as they come, for ever; first one that says all before was missed.
 
     Raises
     ------
@@ -35,6 +37,7 @@ def listen(url: str) -> Iterator[dict[str, Any]]:
     try:
         with psycopg.connect(url, autocommit=True) as connection:
             connection.execute(f"LISTEN {CHANNEL}")
+            yield CATCH_UP
             for notice in connection.notifies():
                 yield json.loads(notice.payload)
     except psycopg.OperationalError as cause:

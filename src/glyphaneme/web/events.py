@@ -22,7 +22,7 @@ BROADCASTER_KEY = "glyphaneme-broadcaster"
 KEEP_ALIVE_S = 10.0
 RETRY_S = 1.0
 NOTICES_KEPT = 256
-# Sent where notices may have been missed: the page then asks for everything anew.
+# A page that has just come may have missed anything.
 CATCH_UP = {"kind": "catch_up"}
 
 
@@ -58,7 +58,6 @@ class Broadcaster:
             except OSError:
                 log.warning("notices interrupted", extra={"action": "listen_retry"})
             time.sleep(RETRY_S)
-            self._pass_on(CATCH_UP)
 
     def _pass_on(self, notice: dict[str, Any]) -> None:
         with self._lock:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import uuid
 from typing import Any
 
-from flask import Response, stream_with_context
+from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -71,14 +71,9 @@ def delete_job(path: IdPath) -> dict[str, Any]:
 @api.get("/exports/<uuid:id>/file", responses={200: {"content": {"image/*": {}}}})
 def get_export_file(path: IdPath) -> Response:
     """Return a finished file, as a download."""
-    session = studio().sessions()
-    try:
-        file, pieces = finishing.finished_file(session, path.id)
-    except Exception:
-        session.close()
-        raise
-    response = Response(stream_with_context(pieces), content_type=file.media_type)
+    with studio().sessions() as session:
+        file, pieces = finishing.finished_file(session, studio(), path.id)
+    response = Response(pieces, content_type=file.media_type)
     response.content_length = file.size
     response.headers.set("Content-Disposition", "attachment", filename=file.name)
-    response.call_on_close(session.close)
     return response

@@ -14,6 +14,7 @@ if TYPE_CHECKING:
     from flask import Flask, Response
 
 MAX_UPLOAD_BYTES = 300 * 1024 * 1024
+USUAL_PORTS = {"http": 80, "https": 443}
 SAFE_METHODS = {"GET", "HEAD", "OPTIONS"}
 
 
@@ -34,7 +35,7 @@ def guard(app: Flask, allowed_hosts: frozenset[str]) -> None:
         if (
             request.method not in SAFE_METHODS
             and origin is not None
-            and urlsplit(origin).netloc != request.host
+            and _place(origin) != _place(request.host_url)
         ):
             return problem(
                 403, "other-origin", "Another website may not change your pictures."
@@ -56,6 +57,16 @@ def guard(app: Flask, allowed_hosts: frozenset[str]) -> None:
         response.headers["Cross-Origin-Resource-Policy"] = "same-origin"
         response.headers.setdefault("Cache-Control", "no-store")
         return response
+
+
+def _place(url: str) -> tuple[str, int] | None:
+    """Return host and port, which browsers leave out where it is the usual one."""
+    try:
+        parts = urlsplit(url)
+        port = parts.port or USUAL_PORTS.get(parts.scheme, 0)
+    except ValueError:
+        return None
+    return (parts.hostname or "", port)
 
 
 def _host_name(address: str) -> str:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any, BinaryIO, cast
 
-from flask import Response, request, stream_with_context
+from flask import Response, request
 from flask_openapi3 import APIBlueprint, FileStorage, Tag
 from pydantic import BaseModel
 
@@ -83,12 +83,8 @@ def get_thumbnail(path: IdPath) -> Response:
 @api.get("/pictures/<uuid:id>/file", responses={200: {"content": {"image/*": {}}}})
 def get_file(path: IdPath) -> Response:
     """Return a picture's file as it was brought in."""
-    session = studio().sessions()
-    picture, size, pieces = pictures.original_file(session, path.id)
-    response = Response(
-        stream_with_context(pieces),
-        content_type=f"image/{picture.format.lower()}",
-    )
+    with studio().sessions() as session:
+        picture, size, pieces = pictures.original_file(session, studio(), path.id)
+    response = Response(pieces, content_type=f"image/{picture.format.lower()}")
     response.content_length = size
-    response.call_on_close(session.close)
     return response

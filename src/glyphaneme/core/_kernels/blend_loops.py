@@ -16,7 +16,7 @@ from numba import njit
 from glyphaneme.core._kernels import formulas
 from glyphaneme.core._kernels.layout import (
     INLINED,
-    KERNEL,
+    PART,
     SA,
     SB,
     SG,
@@ -28,7 +28,6 @@ from glyphaneme.core._kernels.layout import (
     R,
 )
 
-SIGNATURE = "void(f4[::1], i8)"
 F32 = np.float32
 
 
@@ -38,7 +37,7 @@ def mixed(b: F32, s: F32, blended: F32, over: F32, both: F32) -> F32:
     return b + over * (s - b) + both * (blended - s)
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def normal_any(t: np.ndarray, n: int) -> None:
     """Blend by normal over a backdrop of any alpha."""
     for i in range(n):
@@ -54,7 +53,7 @@ def normal_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def normal_solid(t: np.ndarray, n: int) -> None:
     """Blend by normal over a solid backdrop."""
     for i in range(n):
@@ -67,7 +66,7 @@ def normal_solid(t: np.ndarray, n: int) -> None:
         t[B + i] = b + over * (formulas.normal(b, sb) - b)
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def multiply_any(t: np.ndarray, n: int) -> None:
     """Blend by multiply over a backdrop of any alpha."""
     for i in range(n):
@@ -83,7 +82,7 @@ def multiply_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def multiply_solid(t: np.ndarray, n: int) -> None:
     """Blend by multiply over a solid backdrop."""
     for i in range(n):
@@ -96,7 +95,7 @@ def multiply_solid(t: np.ndarray, n: int) -> None:
         t[B + i] = b + over * (formulas.multiply(b, sb) - b)
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def screen_any(t: np.ndarray, n: int) -> None:
     """Blend by screen over a backdrop of any alpha."""
     for i in range(n):
@@ -112,7 +111,7 @@ def screen_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def screen_solid(t: np.ndarray, n: int) -> None:
     """Blend by screen over a solid backdrop."""
     for i in range(n):
@@ -125,7 +124,7 @@ def screen_solid(t: np.ndarray, n: int) -> None:
         t[B + i] = b + over * (formulas.screen(b, sb) - b)
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def overlay_any(t: np.ndarray, n: int) -> None:
     """Blend by overlay over a backdrop of any alpha."""
     for i in range(n):
@@ -141,7 +140,7 @@ def overlay_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def overlay_solid(t: np.ndarray, n: int) -> None:
     """Blend by overlay over a solid backdrop."""
     for i in range(n):
@@ -154,7 +153,7 @@ def overlay_solid(t: np.ndarray, n: int) -> None:
         t[B + i] = b + over * (formulas.overlay(b, sb) - b)
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def darken_any(t: np.ndarray, n: int) -> None:
     """Blend by darken over a backdrop of any alpha."""
     for i in range(n):
@@ -170,7 +169,7 @@ def darken_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def darken_solid(t: np.ndarray, n: int) -> None:
     """Blend by darken over a solid backdrop."""
     for i in range(n):
@@ -183,7 +182,7 @@ def darken_solid(t: np.ndarray, n: int) -> None:
         t[B + i] = b + over * (formulas.darken(b, sb) - b)
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def lighten_any(t: np.ndarray, n: int) -> None:
     """Blend by lighten over a backdrop of any alpha."""
     for i in range(n):
@@ -199,7 +198,7 @@ def lighten_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def lighten_solid(t: np.ndarray, n: int) -> None:
     """Blend by lighten over a solid backdrop."""
     for i in range(n):
@@ -212,7 +211,7 @@ def lighten_solid(t: np.ndarray, n: int) -> None:
         t[B + i] = b + over * (formulas.lighten(b, sb) - b)
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def color_dodge_any(t: np.ndarray, n: int) -> None:
     """Blend by color_dodge over a backdrop of any alpha."""
     for i in range(n):
@@ -228,7 +227,7 @@ def color_dodge_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def color_dodge_solid(t: np.ndarray, n: int) -> None:
     """Blend by color_dodge over a solid backdrop."""
     for i in range(n):
@@ -241,7 +240,7 @@ def color_dodge_solid(t: np.ndarray, n: int) -> None:
         t[B + i] = b + over * (formulas.color_dodge(b, sb) - b)
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def color_burn_any(t: np.ndarray, n: int) -> None:
     """Blend by color_burn over a backdrop of any alpha."""
     for i in range(n):
@@ -257,7 +256,7 @@ def color_burn_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def color_burn_solid(t: np.ndarray, n: int) -> None:
     """Blend by color_burn over a solid backdrop."""
     for i in range(n):
@@ -270,7 +269,7 @@ def color_burn_solid(t: np.ndarray, n: int) -> None:
         t[B + i] = b + over * (formulas.color_burn(b, sb) - b)
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def hard_light_any(t: np.ndarray, n: int) -> None:
     """Blend by hard_light over a backdrop of any alpha."""
     for i in range(n):
@@ -286,7 +285,7 @@ def hard_light_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def hard_light_solid(t: np.ndarray, n: int) -> None:
     """Blend by hard_light over a solid backdrop."""
     for i in range(n):
@@ -299,7 +298,7 @@ def hard_light_solid(t: np.ndarray, n: int) -> None:
         t[B + i] = b + over * (formulas.hard_light(b, sb) - b)
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def soft_light_any(t: np.ndarray, n: int) -> None:
     """Blend by soft_light over a backdrop of any alpha."""
     for i in range(n):
@@ -315,7 +314,7 @@ def soft_light_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def soft_light_solid(t: np.ndarray, n: int) -> None:
     """Blend by soft_light over a solid backdrop."""
     for i in range(n):
@@ -328,7 +327,7 @@ def soft_light_solid(t: np.ndarray, n: int) -> None:
         t[B + i] = b + over * (formulas.soft_light(b, sb) - b)
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def difference_any(t: np.ndarray, n: int) -> None:
     """Blend by difference over a backdrop of any alpha."""
     for i in range(n):
@@ -344,7 +343,7 @@ def difference_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def difference_solid(t: np.ndarray, n: int) -> None:
     """Blend by difference over a solid backdrop."""
     for i in range(n):
@@ -357,7 +356,7 @@ def difference_solid(t: np.ndarray, n: int) -> None:
         t[B + i] = b + over * (formulas.difference(b, sb) - b)
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def exclusion_any(t: np.ndarray, n: int) -> None:
     """Blend by exclusion over a backdrop of any alpha."""
     for i in range(n):
@@ -373,7 +372,7 @@ def exclusion_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def exclusion_solid(t: np.ndarray, n: int) -> None:
     """Blend by exclusion over a solid backdrop."""
     for i in range(n):
@@ -386,7 +385,7 @@ def exclusion_solid(t: np.ndarray, n: int) -> None:
         t[B + i] = b + over * (formulas.exclusion(b, sb) - b)
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def hue_any(t: np.ndarray, n: int) -> None:
     """Blend by hue over a backdrop of any alpha."""
     for i in range(n):
@@ -402,7 +401,7 @@ def hue_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def hue_solid(t: np.ndarray, n: int) -> None:
     """Blend by hue over a solid backdrop."""
     for i in range(n):
@@ -414,7 +413,7 @@ def hue_solid(t: np.ndarray, n: int) -> None:
         t[B + i] = b + over * (blue - b)
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def saturation_any(t: np.ndarray, n: int) -> None:
     """Blend by saturation over a backdrop of any alpha."""
     for i in range(n):
@@ -430,7 +429,7 @@ def saturation_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def saturation_solid(t: np.ndarray, n: int) -> None:
     """Blend by saturation over a solid backdrop."""
     for i in range(n):
@@ -442,7 +441,7 @@ def saturation_solid(t: np.ndarray, n: int) -> None:
         t[B + i] = b + over * (blue - b)
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def color_any(t: np.ndarray, n: int) -> None:
     """Blend by color over a backdrop of any alpha."""
     for i in range(n):
@@ -458,7 +457,7 @@ def color_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def color_solid(t: np.ndarray, n: int) -> None:
     """Blend by color over a solid backdrop."""
     for i in range(n):
@@ -470,7 +469,7 @@ def color_solid(t: np.ndarray, n: int) -> None:
         t[B + i] = b + over * (blue - b)
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def luminosity_any(t: np.ndarray, n: int) -> None:
     """Blend by luminosity over a backdrop of any alpha."""
     for i in range(n):
@@ -486,7 +485,7 @@ def luminosity_any(t: np.ndarray, n: int) -> None:
         t[A + i] = alpha
 
 
-@njit(SIGNATURE, **KERNEL)
+@njit(**PART)
 def luminosity_solid(t: np.ndarray, n: int) -> None:
     """Blend by luminosity over a solid backdrop."""
     for i in range(n):
@@ -498,7 +497,7 @@ def luminosity_solid(t: np.ndarray, n: int) -> None:
         t[B + i] = b + over * (blue - b)
 
 
-@njit("void(i8, b1, f4[::1], i8)", **KERNEL)
+@njit(**PART)
 def blend_span(mode: int, solid: bool, t: np.ndarray, n: int) -> None:
     """Blend `n` pixels by the mode's code, the place of its name in `BlendMode`."""
     if mode == 0:

@@ -18,6 +18,7 @@ from glyphaneme.core._kernels.layout import (
     INLINED,
     KERNEL,
     ONE,
+    PART,
     SCRATCH_FLOATS,
     SCRATCH_TEXELS,
     TO_U8,
@@ -73,12 +74,7 @@ def _pointer(typing_context: Any, address: Any) -> Any:
     return types.voidptr(types.intp), lower
 
 
-@njit(
-    types.void(
-        LAYER_TYPE[::1], types.i8, types.i8, types.f8, types.i8, types.i8[:, ::1]
-    ),
-    **KERNEL,
-)
+@njit(**PART)
 def find_span(
     layers: np.ndarray, layer: int, row: int, column: float, n: int, spans: np.ndarray
 ) -> None:
@@ -111,19 +107,7 @@ def find_span(
     spans[layer, WHOLE_FIRST], spans[layer, WHOLE_LAST] = first, last
 
 
-@njit(
-    types.void(
-        LAYER_TYPE[::1],
-        types.i8,
-        types.i8,
-        types.f8,
-        types.i8[:, ::1],
-        types.f4[::1],
-        types.u4[::1],
-        types.f8[::1],
-    ),
-    **KERNEL,
-)
+@njit(**PART)
 def fetch(
     layers: np.ndarray,
     layer: int,
@@ -165,7 +149,7 @@ def fetch(
             weigh_alpha(corners, one.opacity, inner, n)
 
 
-@njit(types.b1(LAYER_TYPE[::1], types.i8, types.i8[:, ::1], types.i8), **KERNEL)
+@njit(**PART)
 def fills(layers: np.ndarray, layer: int, spans: np.ndarray, n: int) -> bool:
     """Tell whether the layer leaves nothing see-through in the chunk."""
     one = layers[layer]
@@ -177,7 +161,7 @@ def fills(layers: np.ndarray, layer: int, spans: np.ndarray, n: int) -> bool:
     )
 
 
-@njit("void(f4[::1], f4[::1], i8)", **KERNEL)
+@njit(**PART)
 def fill(background: np.ndarray, t: np.ndarray, n: int) -> None:
     """Start a chunk with the canvas's own colour and alpha."""
     for i in range(n):
@@ -193,7 +177,7 @@ def as_byte(value: F32) -> U32:
     return U32(I32(min(max(value, F32(0)), ONE) * TO_U8 + HALF))
 
 
-@njit("void(f4[::1], u4[::1], i8)", **KERNEL)
+@njit(**PART)
 def store(t: np.ndarray, out: np.ndarray, n: int) -> None:
     """Write straight RGBA, one u32 a pixel."""
     for i in range(n):

@@ -18,8 +18,8 @@ from glyphaneme.core._kernels.layout import (
     CHUNK,
     FROM_U8,
     INLINED,
-    KERNEL,
     ONE,
+    PART,
     SA,
     SB,
     SG,
@@ -61,7 +61,7 @@ def alpha(texel: np.uint32) -> F32:
     return F32(I32(texel >> np.uint32(24)))
 
 
-@njit("UniTuple(i8, 2)(f8, f8, f8, f8, i8, i8)", **KERNEL)
+@njit(**PART)
 def narrowed(
     step: float, start: float, low: float, high: float, first: int, last: int
 ) -> tuple[int, int]:
@@ -79,7 +79,7 @@ def narrowed(
     return int(inner_first), int(inner_last)
 
 
-@njit("void(u4[::1], i8, f4, f4[::1], i8)", **KERNEL)
+@njit(**PART)
 def copy_span(
     texels: np.ndarray, offset: int, opacity: F32, t: np.ndarray, n: int
 ) -> None:
@@ -94,7 +94,7 @@ def copy_span(
         t[SA + i] = alpha(texel) * strength
 
 
-@njit("void(u4[::1], i8, i8, f8[::1], f4[::1], u4[::1], i8)", **KERNEL)
+@njit(**PART)
 def gather_corners(
     texels: np.ndarray,
     columns: int,
@@ -134,7 +134,7 @@ def gather_corners(
         corners[3 * CHUNK + i] = texels[at_texel + np.uint64(columns + 1)]
 
 
-@njit("void(u4[::1], f4, f4[::1], i8)", **KERNEL)
+@njit(**PART)
 def weigh_opaque(corners: np.ndarray, opacity: F32, t: np.ndarray, n: int) -> None:
     """Interpolate gathered corners that are all opaque."""
     for i in range(n):
@@ -157,7 +157,7 @@ def weigh_opaque(corners: np.ndarray, opacity: F32, t: np.ndarray, n: int) -> No
         t[SA + i] = opacity
 
 
-@njit("void(u4[::1], f4, f4[::1], i8)", **KERNEL)
+@njit(**PART)
 def weigh_alpha(corners: np.ndarray, opacity: F32, t: np.ndarray, n: int) -> None:
     """Interpolate gathered corners of any alpha: premultiplied, then divided."""
     strength = opacity * FROM_U8
@@ -187,7 +187,7 @@ def weigh_alpha(corners: np.ndarray, opacity: F32, t: np.ndarray, n: int) -> Non
         t[SA + i] = total * strength
 
 
-@njit("f8(f8, f8, f8)", **KERNEL)
+@njit(**PART)
 def coverage(position: float, extent: float, footprint: float) -> float:
     """Return how much of a view pixel lies between 0 and `extent`, along one axis.
 
@@ -198,7 +198,7 @@ def coverage(position: float, extent: float, footprint: float) -> float:
     return max(before + behind - 1.0, 0.0)
 
 
-@njit("void(u4[::1], i8, i8, f8[::1], f8[::1], f4, f4[::1], i8, i8)", **KERNEL)
+@njit(**PART)
 def edge_span(
     texels: np.ndarray,
     columns: int,

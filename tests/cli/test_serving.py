@@ -1,0 +1,121 @@
+from __future__ import annotations
+
+import http.client
+import json
+import shutil
+import subprocess
+import sys
+import uuid
+from typing import TYPE_CHECKING
+
+import pytest
+
+from tests.product import Product, wait_for
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+    from pathlib import Path
+
+CANVAS = {"width": 6000, "height": 6000, "ppi": 240, "background": "#ffffff"}
+
+
+@pytest.fixture
+def product() -> Iterator[Product]:
+    product = Product()
+    product.start()
+    yield product
+    if product.process and product.process.poll() is None:
+        product.stop()
+    shutil.rmtree(product.home, ignore_errors=True)
+
+
+def begin(product: Product) -> dict:
+    return product.post("/api/projects", {"name": "Poster", "canvas": CANVAS})
+
+
+def add_edit(product: Product, project: dict, width: int) -> dict:
+    edit = {"kind": "set_canvas", "canvas": {**CANVAS, "width": width}}
+    body = {"key": str(uuid.uuid4()), "parent": project["head"], "edit": edit}
+    return product.post(f"/api/projects/{project['id']}/edits", body)["state"]
+
+
+def test_everything_acknowledged_survives_kill_9_of_all_processes(
+    product: Product,
+) -> None:
+    state = begin(product)
+    for width in (5000, 4000, 3000):
+        state = add_edit(product, state, width)
+    undone = product.post(
+        f"/api/projects/{state['id']}/standing",
+        {"to": state["undo_to"], "came_from": state["head"]},
+    )
+
+    product.kill_launcher()
+    product.kill()
+    wait_for(lambda: not product.processes())
+    product.start()
+
+    found = product.get(f"/api/projects/{state['id']}")
+    assert found == undone
+    assert found["redo_to"] == state["head"]
+
+
+def test_web_server_killed_alone_is_started_again(product: Product) -> None:
+    state = begin(product)
+
+    product.kill("gunicorn")
+    product.wait_until_open()
+
+    assert add_edit(product, state, 1234)["composite"]["canvas"]["width"] == 1234
+
+
+def test_work_of_a_killed_worker_is_taken_up_again(product: Product) -> None:
+    state = begin(product)
+    request = {"revision": state["head"], "format": "png", "width": 6000}
+    job = product.post(f"/api/projects/{state['id']}/exports", {"request": request})
+    address = f"/api/jobs/{job['id']}"
+    wait_for(lambda: product.get(address)["state"] == "running")
+
+    product.kill("glyphaneme worker")
+
+    wait_for(lambda: product.get(address)["state"] == "done", within_s=60)
+
+
+def test_ctrl_c_leaves_no_process_behind(product: Product) -> None:
+    assert product.processes("gunicorn")
+    assert product.processes("postgres")
+
+    status = product.stop()
+
+    assert status == 0
+    assert product.processes() == []
+
+
+def test_body_of_half_a_gigabyte_is_refused_with_the_limit(product: Product) -> None:
+    connection = http.client.HTTPConnection("127.0.0.1", product.port, timeout=120)
+    connection.putrequest("POST", "/api/pictures")
+    connection.putheader("Content-Type", "multipart/form-data; boundary=x")
+    connection.putheader("Content-Length", str(500 * 1024 * 1024))
+    connection.endheaders()
+
+    for _ in range(500):
+        connection.send(bytes(1024 * 1024))
+    answer = connection.getresponse()
+
+    assert answer.status == 413
+    assert "larger than 300 MB" in json.load(answer)["detail"]
+    assert product.get("/api/pictures")["pictures"] == []
+
+
+def test_taken_port_is_named_with_the_way_out(product: Product, tmp_path: Path) -> None:
+    second = subprocess.run(
+        [sys.executable, "-m", "glyphaneme", "start"]
+        + ["--home", str(tmp_path), "--port", str(product.port)],
+        capture_output=True,
+        text=True,
+        check=False,
+    )
+
+    assert second.returncode == 1
+    assert f"port {product.port} on 127.0.0.1 must be free" in second.stderr
+    assert "--port" in second.stderr

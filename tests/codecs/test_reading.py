@@ -1,0 +1,153 @@
+from __future__ import annotations
+
+import io
+import struct
+import zlib
+
+import numpy as np
+import pytest
+from PIL import Image, ImageCms
+
+from glyphaneme.codecs import (
+    PictureRefusedError,
+    RefusalCode,
+    identify_picture,
+    read_picture,
+)
+from tests.pictures import noise_pixels, soft_pixels
+
+
+def saved(image: Image.Image, kind: str, **options: object) -> io.BytesIO:
+    file = io.BytesIO()
+    image.save(file, kind, **options)
+    return file
+
+
+def png_header(width: int, height: int) -> io.BytesIO:
+    """Return a PNG that claims a size and holds no pixels."""
+
+    def chunk(name: bytes, data: bytes) -> bytes:
+        check = zlib.crc32(name + data)
+        return struct.pack(">I", len(data)) + name + data + struct.pack(">I", check)
+
+    header = struct.pack(">IIBBBBB", width, height, 8, 2, 0, 0, 0)
+    return io.BytesIO(
+        b"\x89PNG\r\n\x1a\n"
+        + chunk(b"IHDR", header)
+        + chunk(b"IDAT", zlib.compress(b""))
+        + chunk(b"IEND", b"")
+    )
+
+
+def profile_with_red_and_green_exchanged() -> bytes:
+    profile = ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes()
+    swapped = profile.replace(b"rXYZ", b"tmp_").replace(b"gXYZ", b"rXYZ")
+    return swapped.replace(b"tmp_", b"gXYZ").replace(
+        "sRGB".encode("utf-16-be"), b"\0X" * 4
+    )
+
+
+def test_png_with_alpha_is_read_exactly() -> None:
+    pixels = noise_pixels(31, 17, seed=1)
+
+    read = read_picture(saved(Image.fromarray(pixels), "PNG"))
+
+    np.testing.assert_array_equal(read, pixels)
+
+
+@pytest.mark.parametrize(
+    ("orientation", "upright"),
+    [
+        (1, lambda p: p),
+        (3, lambda p: np.rot90(p, 2)),
+        (6, lambda p: np.rot90(p, -1)),
+        (8, lambda p: np.rot90(p)),
+        (2, lambda p: p[:, ::-1]),
+    ],
+)
+def test_phone_photo_is_turned_as_its_flag_says(orientation: int, upright) -> None:
+    stored = soft_pixels(64, 40, seed=2)
+    exif = Image.Exif()
+    exif[0x0112] = orientation
+    file = saved(Image.fromarray(stored).convert("RGB"), "JPEG", quality=98, exif=exif)
+
+    read = read_picture(file)
+    facts = identify_picture(file)
+
+    wanted = upright(stored)
+    assert (facts.height, facts.width) == wanted.shape[:2]
+    assert np.abs(read.astype(int) - wanted).mean() < 2
+
+
+def test_colour_profile_is_converted_to_srgb() -> None:
+    red = Image.new("RGB", (8, 8), (255, 0, 0))
+    file = saved(red, "PNG", icc_profile=profile_with_red_and_green_exchanged())
+
+    read = read_picture(file)
+
+    assert read[4, 4, 1] > 200
+    assert read[4, 4, 0] < 60
+
+
+def test_broken_colour_profile_is_passed_over() -> None:
+    file = saved(Image.new("RGB", (8, 8), (10, 20, 30)), "PNG", icc_profile=b"nonsense")
+
+    np.testing.assert_array_equal(read_picture(file)[0, 0], (10, 20, 30, 255))
+
+
+@pytest.mark.parametrize("mode", ["L", "LA", "1", "CMYK"])
+def test_other_colour_modes_become_rgba(mode: str) -> None:
+    image = Image.new("RGBA", (9, 9), (255, 255, 255, 255)).convert(mode)
+    file = saved(image, "JPEG" if mode == "CMYK" else "PNG")
+
+    read = read_picture(file)
+
+    assert read.shape == (9, 9, 4)
+    assert read.min() >= 250
+
+
+def test_sixteen_bit_grey_is_reduced_by_its_value() -> None:
+    wide = np.array([[0, 257 * 100, 65535]], np.uint16)
+
+    read = read_picture(saved(Image.fromarray(wide), "PNG"))
+
+    np.testing.assert_array_equal(read[0, :, 0], (0, 100, 255))
+
+
+def test_palette_with_a_see_through_entry_keeps_it() -> None:
+    image = Image.new("P", (2, 1))
+    image.putpalette([255, 0, 0, 0, 0, 255])
+    image.putpixel((1, 0), 1)
+
+    read = read_picture(saved(image, "PNG", transparency=1))
+
+    np.testing.assert_array_equal(read[0, 0], (255, 0, 0, 255))
+    assert read[0, 1, 3] == 0
+
+
+@pytest.mark.parametrize(
+    ("file", "code", "words"),
+    [
+        (io.BytesIO(), RefusalCode.EMPTY, "file is empty"),
+        (io.BytesIO(b"just words"), RefusalCode.UNKNOWN, "not a JPEG or PNG"),
+        (png_header(60_000, 60_000), RefusalCode.TOO_MANY_PIXELS, "60000 × 60000"),
+        (png_header(100_000, 2), RefusalCode.TOO_MANY_PIXELS, "30000 on a side"),
+        (png_header(40, 40), RefusalCode.DAMAGED, "damaged or was cut short"),
+    ],
+    ids=["empty", "text", "bomb", "long", "no pixels"],
+)
+def test_what_cannot_be_shown_is_refused_with_its_reason(
+    file, code, words: str
+) -> None:
+    with pytest.raises(PictureRefusedError, match=words) as refusal:
+        read_picture(file)
+
+    assert refusal.value.code == code
+
+
+def test_truncated_jpeg_is_refused() -> None:
+    whole = saved(Image.fromarray(soft_pixels(300, 300, seed=1)).convert("RGB"), "JPEG")
+    cut = io.BytesIO(whole.getvalue()[: len(whole.getvalue()) // 2])
+
+    with pytest.raises(PictureRefusedError, match="cut short"):
+        read_picture(cut)

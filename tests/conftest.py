@@ -1,0 +1,79 @@
+"""A throw-away PostgreSQL for all tests, and the product's layers over it."""
+
+from __future__ import annotations
+
+import shutil
+import tempfile
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+import pytest
+from sqlalchemy import text
+
+from glyphaneme.cli.postgres import PrivateCluster
+from glyphaneme.services.studio import Studio, open_studio
+from glyphaneme.store.database import open_database, session_factory
+from glyphaneme.store.notices import listen
+from glyphaneme.store.rows import Base
+from glyphaneme.store.upgrading import prepare_database
+from glyphaneme.web.events import Broadcaster
+from glyphaneme.web.factory import WebSettings, create_app
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from flask import Flask
+    from flask.testing import FlaskClient
+    from sqlalchemy import Engine
+
+DEMO_PHOTOS = Path(__file__).parents[1] / "demo"
+
+
+@pytest.fixture(scope="session")
+def database_url() -> Iterator[str]:
+    # Not below pytest's own folder, which the server's user may not enter.
+    folder = Path(tempfile.mkdtemp(prefix="glyphaneme-test-"))
+    folder.chmod(0o755)
+    cluster = PrivateCluster(folder, durable=False)
+    try:
+        url = cluster.start()
+        prepare_database(url)
+        yield url
+    finally:
+        cluster.stop()
+        shutil.rmtree(folder, ignore_errors=True)
+
+
+@pytest.fixture(scope="session")
+def engine(database_url: str) -> Iterator[Engine]:
+    engine = open_database(database_url)
+    yield engine
+    engine.dispose()
+
+
+@pytest.fixture
+def studio(engine: Engine, tmp_path: Path) -> Studio:
+    tables = ", ".join(table.name for table in Base.metadata.sorted_tables)
+    with engine.begin() as connection:
+        connection.execute(
+            text(f"TRUNCATE {tables}, procrastinate.procrastinate_jobs CASCADE")
+        )
+    return open_studio(session_factory(engine), tmp_path / "cache")
+
+
+@pytest.fixture
+def app(studio: Studio, database_url: str, tmp_path: Path) -> Flask:
+    settings = WebSettings(
+        allowed_hosts=frozenset({"localhost", "127.0.0.1"}), page_folder=tmp_path
+    )
+    return create_app(studio, Broadcaster(lambda: listen(database_url)), settings)
+
+
+@pytest.fixture
+def client(app: Flask) -> FlaskClient:
+    return app.test_client()
+
+
+@pytest.fixture
+def demo_photos() -> Path:
+    return DEMO_PHOTOS

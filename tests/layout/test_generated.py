@@ -1,0 +1,30 @@
+from __future__ import annotations
+
+import json
+import subprocess
+import sys
+from pathlib import Path
+
+from tools.generate_blend_loops import generated_source
+
+ROOT = Path(__file__).parents[2]
+
+
+def test_blend_loops_are_what_their_generator_writes() -> None:
+    formatted = subprocess.run(
+        [sys.executable, "-m", "ruff", "format", "--stdin-filename", "loops.py", "-"],
+        input=generated_source(),
+        capture_output=True,
+        text=True,
+        check=True,
+        cwd=ROOT,
+    ).stdout
+
+    committed = ROOT / "src/glyphaneme/core/_kernels/blend_loops.py"
+    assert committed.read_text() == formatted
+
+
+def test_committed_api_description_is_what_the_service_says(client) -> None:
+    said = client.get("/api/openapi.json").get_json()
+
+    assert json.loads((ROOT / "docs/openapi.json").read_text()) == said

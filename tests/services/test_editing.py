@@ -1,0 +1,272 @@
+from __future__ import annotations
+
+import io
+import uuid
+from typing import TYPE_CHECKING
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from sqlalchemy import func, select
+from sqlalchemy.exc import IntegrityError
+
+from glyphaneme.core.errors import LayerMissingError
+from glyphaneme.core.stack import (
+    AddLayer,
+    BlendLayer,
+    Canvas,
+    LockLayer,
+    NameLayer,
+    RemoveLayer,
+    SetCanvas,
+)
+from glyphaneme.services import editing, projects
+from glyphaneme.services.errors import (
+    KeyReusedError,
+    NotThereError,
+    PictureMismatchError,
+)
+from glyphaneme.services.studio import open_studio
+from glyphaneme.store.blobs import keep_blob
+from glyphaneme.store.rows import PictureRow, RevisionRow
+
+if TYPE_CHECKING:
+    from pathlib import Path
+
+    from glyphaneme.core.stack import Edit
+    from glyphaneme.services.projects import ProjectState
+    from glyphaneme.services.studio import Studio
+
+
+class Bench:
+    """One project, edited as a page would."""
+
+    def __init__(self, studio: Studio) -> None:
+        self.studio = studio
+        self.id = uuid.uuid4()
+        with studio.sessions.begin() as session:
+            projects.begin_project(
+                session,
+                project_id=self.id,
+                name="Season poster",
+                canvas=Canvas(width=300, height=400),
+            )
+
+    def state(self) -> ProjectState:
+        with self.studio.sessions() as session:
+            return projects.get_project(session, self.studio.states, self.id)
+
+    def edit(self, edit: Edit, *, key=None, parent=None) -> editing.EditAnswer:
+        with self.studio.sessions.begin() as session:
+            return editing.add_edit(
+                session,
+                self.studio.states,
+                self.id,
+                key=key or uuid.uuid4(),
+                parent=parent or self.state().head,
+                edit=edit,
+            )
+
+    def stand(self, to: uuid.UUID, came_from: uuid.UUID) -> ProjectState:
+        with self.studio.sessions.begin() as session:
+            return editing.stand_at(
+                session, self.studio.states, self.id, to=to, came_from=came_from
+            )
+
+    def undo(self) -> ProjectState:
+        now = self.state()
+        return self.stand(now.undo_to or now.head, now.head)
+
+    def redo(self) -> ProjectState:
+        now = self.state()
+        return self.stand(now.redo_to or now.head, now.head)
+
+    def history(self) -> editing.History:
+        with self.studio.sessions() as session:
+            return editing.get_history(session, self.id)
+
+    def moths(self) -> AddLayer:
+        """Put a picture on the shelf and return the edit that lays it on."""
+        with self.studio.sessions.begin() as session:
+            row = PictureRow(
+                sha256=keep_blob(session, io.BytesIO(uuid.uuid4().bytes)),
+                name="Moths",
+                format="PNG",
+                width=30,
+                height=20,
+            )
+            session.add(row)
+            session.flush()
+            return AddLayer(
+                layer_id="m", picture=str(row.id), name="Moths", width=30, height=20
+            )
+
+
+@pytest.fixture
+def bench(studio: Studio) -> Bench:
+    return Bench(studio)
+
+
+def wide(width: int) -> SetCanvas:
+    return SetCanvas(canvas=Canvas(width=width, height=400))
+
+
+def test_edit_sent_twice_counts_once(bench: Bench) -> None:
+    key, parent = uuid.uuid4(), bench.state().head
+
+    first = bench.edit(wide(500), key=key, parent=parent)
+    second = bench.edit(wide(500), key=key, parent=parent)
+
+    assert (first.outcome, second.outcome) == ("applied", "repeated")
+    assert first.state == second.state
+    assert len(bench.history().ticks) == 2
+
+
+def test_one_key_for_two_edits_is_refused(bench: Bench) -> None:
+    key = uuid.uuid4()
+    bench.edit(wide(500), key=key)
+
+    with pytest.raises(KeyReusedError, match="Nothing was changed"):
+        bench.edit(wide(600), key=key)
+
+
+def test_edit_made_on_an_old_state_is_made_again_on_the_new_one(bench: Bench) -> None:
+    bench.edit(bench.moths())
+    old = bench.state().head
+    bench.edit(wide(777))
+
+    answer = bench.edit(
+        BlendLayer(layer_id="m", mode="screen", opacity=0.5), parent=old
+    )
+
+    assert answer.outcome == "reapplied"
+    assert answer.state.composite.canvas.width == 777
+    assert answer.state.composite.layers[0].blend == "screen"
+
+
+def test_edit_that_no_longer_fits_is_kept_as_another_way(bench: Bench) -> None:
+    bench.edit(bench.moths())
+    old = bench.state().head
+    removed = bench.edit(RemoveLayer(layer_id="m"))
+
+    answer = bench.edit(NameLayer(layer_id="m", name="Night moths"), parent=old)
+
+    assert answer.outcome == "branched"
+    assert answer.state.head == removed.state.head
+    assert [way.id for way in bench.history().other_ways] == [answer.branch]
+    assert (
+        bench.stand(answer.branch, removed.state.head).composite.layers[0].name
+        == "Night moths"
+    )
+
+
+def test_edit_that_does_not_fit_the_present_state_is_refused_and_leaves_nothing(
+    bench: Bench,
+) -> None:
+    with pytest.raises(LayerMissingError):
+        bench.edit(LockLayer(layer_id="nobody", locked=True))
+
+    assert len(bench.history().ticks) == 1
+
+
+def test_new_edit_after_undo_keeps_the_undone_way(bench: Bench) -> None:
+    bench.edit(wide(500))
+    undone = bench.edit(wide(600)).state.head
+    bench.undo()
+
+    bench.edit(wide(700))
+
+    history = bench.history()
+    assert [tick.label for tick in history.ticks[1:]] == [
+        "Canvas 500 × 400 px",
+        "Canvas 700 × 400 px",
+    ]
+    assert [way.id for way in history.other_ways] == [undone]
+
+
+def test_undo_from_a_window_that_is_behind_moves_nothing(bench: Bench) -> None:
+    start = bench.state().head
+    seen = bench.edit(wide(500)).state.head
+    newest = bench.edit(wide(600)).state.head
+
+    state = bench.stand(start, came_from=seen)
+
+    assert state.head == newest
+
+
+@settings(
+    max_examples=20,
+    deadline=None,
+    suppress_health_check=[HealthCheck.function_scoped_fixture],
+)
+@given(st.lists(st.sampled_from(["edit", "undo", "redo"]), max_size=40))
+def test_undo_and_redo_behave_as_a_pointer_into_a_list(bench: Bench, steps) -> None:
+    bench = Bench(bench.studio)
+    line, at = [300], 0
+
+    for number, step in enumerate(steps):
+        if step == "edit":
+            line, at = [*line[: at + 1], 1000 + number], at + 1
+            bench.edit(wide(1000 + number))
+        elif step == "undo":
+            at = max(at - 1, 0)
+            bench.undo()
+        else:
+            at = min(at + 1, len(line) - 1)
+            bench.redo()
+
+    assert bench.state().composite.canvas.width == line[at]
+    assert len(bench.history().ticks) == len(line)
+
+
+def test_long_history_is_rebuilt_from_snapshots_alone_in_a_fresh_process(
+    bench: Bench, tmp_path: Path
+) -> None:
+    for width in range(500, 560):
+        bench.edit(wide(width))
+
+    fresh = open_studio(bench.studio.sessions, tmp_path)
+    with fresh.sessions() as session:
+        state = projects.get_project(session, fresh.states, bench.id)
+        snapshots = session.scalar(
+            select(func.count()).where(RevisionRow.snapshot.is_not(None))
+        )
+
+    assert state.composite.canvas.width == 559
+    assert snapshots == 3
+
+
+def test_layer_of_an_unknown_picture_is_refused(bench: Bench) -> None:
+    edit = bench.moths().model_copy(update={"width": 31})
+
+    with pytest.raises(PictureMismatchError, match="Moths is not on the shelf"):
+        bench.edit(edit)
+
+
+def test_removed_project_is_gone_until_it_is_put_back(bench: Bench) -> None:
+    with bench.studio.sessions.begin() as session:
+        projects.remove_project(session, bench.id, removed=True)
+    with pytest.raises(NotThereError):
+        bench.state()
+
+    with bench.studio.sessions.begin() as session:
+        projects.remove_project(session, bench.id, removed=False)
+
+    assert bench.state().name == "Season poster"
+
+
+def test_database_itself_refuses_a_revision_of_another_project(bench: Bench) -> None:
+    other = Bench(bench.studio)
+
+    with pytest.raises(IntegrityError, match="fk_revision_parent"):
+        with bench.studio.sessions.begin() as session:
+            session.add(
+                RevisionRow(
+                    id=uuid.uuid4(),
+                    project_id=bench.id,
+                    parent_id=other.state().head,
+                    depth=1,
+                    edit={"kind": "none"},
+                    label="stray",
+                )
+            )
