@@ -101,9 +101,11 @@ def test_body_of_half_a_gigabyte_is_refused_with_the_limit(product: Product) -> 
     for _ in range(500):
         connection.send(bytes(1024 * 1024))
     answer = connection.getresponse()
+    problem = json.load(answer)
+    connection.close()
 
     assert answer.status == 413
-    assert "larger than 300 MB" in json.load(answer)["detail"]
+    assert "larger than 300 MB" in problem["detail"]
     assert product.get("/api/pictures")["pictures"] == []
 
 

@@ -218,7 +218,7 @@ def test_values_out_of_range_are_no_edits(value: dict[str, object]) -> None:
     [
         (
             BlendLayer(layer_id="a", mode="screen", opacity=0.8),
-            "A, in the middle, screened at 80 %.",
+            "A, in the middle, screened at 80\u00a0%.",
         ),
         (
             PlaceLayer(

@@ -4,6 +4,7 @@ import type { ReactElement, ReactNode } from "react";
 import { Dialog, Heading, Modal, ModalOverlay } from "react-aria-components";
 import styled from "styled-components";
 import { color, font } from "@/theme/tokens";
+import { QuietButton } from "@/ui/Button";
 
 interface SheetProps {
   readonly title: string;
@@ -39,8 +40,14 @@ const Body = styled(Dialog)`
   outline: none;
 `;
 
-const Title = styled(Heading)`
+const Head = styled.div`
+  display: flex;
+  align-items: baseline;
+  justify-content: space-between;
   margin-bottom: 16px;
+`;
+
+const Title = styled(Heading)`
   font-family: ${font.name};
   font-size: 22px;
   font-weight: 700;
@@ -51,7 +58,10 @@ export function Sheet({ title, isOpen, width = 560, children, onClose }: SheetPr
     <Veil isOpen={isOpen} isDismissable onOpenChange={(open) => !open && onClose()}>
       <Card $width={width}>
         <Body>
-          <Title slot="title">{title}</Title>
+          <Head>
+            <Title slot="title">{title}</Title>
+            <QuietButton slot="close">Close</QuietButton>
+          </Head>
           {children}
         </Body>
       </Card>

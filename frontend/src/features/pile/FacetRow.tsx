@@ -39,6 +39,7 @@ const Summary = styled.span`
 
 const Body = styled.div`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 10px;
   padding: 4px 16px 14px 12px;
 `;

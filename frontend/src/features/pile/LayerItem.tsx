@@ -1,6 +1,6 @@
 /** One layer of the pile: its picture, its sentence, and, when open, its facets. */
 
-import { type ReactElement, useEffect, useRef, useState } from "react";
+import { type ReactElement, useState } from "react";
 import styled from "styled-components";
 import { thumbnailUrl } from "@/api/calls";
 import { toggleLocked, toggleShown } from "@/features/desk/commands";
@@ -16,6 +16,7 @@ import type { Layer } from "@/model/composite";
 import { useDesk } from "@/state/desk";
 import { color } from "@/theme/tokens";
 import { NameField } from "@/ui/NameField";
+import { useShownWhenOpen } from "@/ui/useShownWhenOpen";
 
 const Item = styled.li`
   position: relative;
@@ -89,7 +90,7 @@ export function LayerItem({ layer, row }: LayerItemProps): ReactElement {
   const { count, gap } = usePileDrag();
   const [renaming, setRenaming] = useState(false);
   const desk = useDeskActions();
-  const item = useShownWhenOpen(open);
+  const item = useShownWhenOpen<HTMLLIElement>(open && facet);
   const { parts, summaries } = useSentence(layer);
 
   const touch = (what: Touch) => {
@@ -154,13 +155,4 @@ export function LayerItem({ layer, row }: LayerItemProps): ReactElement {
       ) : null}
     </Item>
   );
-}
-
-/** Bring a layer into sight when it is opened from elsewhere, such as the stage. */
-function useShownWhenOpen(open: boolean) {
-  const item = useRef<HTMLLIElement>(null);
-  useEffect(() => {
-    if (open) item.current?.scrollIntoView({ block: "nearest" });
-  }, [open]);
-  return item;
 }

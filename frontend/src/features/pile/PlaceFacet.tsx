@@ -14,14 +14,18 @@ import { NumberBox } from "@/ui/NumberBox";
 
 const Pair = styled.div`
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 10px;
 `;
 
 const Buttons = styled.div`
-  display: grid;
-  grid-template-columns: repeat(3, 1fr);
+  display: flex;
+  flex-wrap: wrap;
   gap: 6px;
+
+  > * {
+    flex: 1 1 auto;
+  }
 `;
 
 const Tick = styled(Checkbox)`

@@ -12,6 +12,7 @@ import { PlainButton, StrongButton } from "@/ui/Button";
 import { Choice } from "@/ui/Choice";
 import { ColorWell } from "@/ui/ColorWell";
 import { NumberBox } from "@/ui/NumberBox";
+import { useShownWhenOpen } from "@/ui/useShownWhenOpen";
 
 const Item = styled.div`
   border-bottom: 1px solid ${color.rule};
@@ -41,6 +42,7 @@ const Swatch = styled.div`
 
 const Body = styled.div`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 12px;
   padding: 4px 16px 16px 12px;
 `;
@@ -52,12 +54,13 @@ const Words = styled.p`
 
 const Grid = styled.div`
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 8px 10px;
 `;
 
 const Row = styled.div`
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 8px;
 `;
@@ -67,9 +70,10 @@ export function SheetItem(): ReactElement | null {
   const canvas = useComposite()?.canvas;
   const open = useDesk((desk) => desk.sheetOpen);
   const { setSheet } = useDesk((desk) => desk.actions);
+  const item = useShownWhenOpen<HTMLDivElement>(open);
   if (!sentence || !canvas) return null;
   return (
-    <Item data-open={open}>
+    <Item ref={item} data-open={open}>
       <Head>
         <Swatch
           data-clear={canvas.background === null}

@@ -4,11 +4,13 @@ import type { ReactElement } from "react";
 import styled from "styled-components";
 import type { Layer } from "@/model/composite";
 import { cornersOf, type Point } from "@/model/geometry";
-import { canvasToStage, type StageView } from "@/model/viewing";
+import { canvasToStage, type Size, type StageView } from "@/model/viewing";
 
 const CORNER = 17;
 const STEM = 30;
 const KNOB = 6;
+/** The knob stays this far inside the stage. */
+const REACH = 12;
 
 const Outline = styled.polygon`
   fill: none;
@@ -48,9 +50,10 @@ const Knob = styled.circle`
 interface GripsProps {
   readonly layer: Layer;
   readonly view: StageView;
+  readonly stage: Size;
 }
 
-export function Grips({ layer, view }: GripsProps): ReactElement {
+export function Grips({ layer, view, stage }: GripsProps): ReactElement {
   const corners = cornersOf(layer).map((corner) => canvasToStage(view, corner)) as [
     Point,
     Point,
@@ -59,14 +62,18 @@ export function Grips({ layer, view }: GripsProps): ReactElement {
   ];
   const top = middle(corners[0], corners[1]);
   const centre = middle(corners[0], corners[2]);
-  const knob = beyond(top, centre, -STEM);
+  const knob = nearestInside(beyond(top, centre, -STEM), centre, stage);
   return (
     <g data-testid="grips">
       <Outline points={listed(corners)} />
       {layer.locked ? null : (
         <>
-          <Stem x1={top.x} y1={top.y} x2={knob.x} y2={knob.y} />
-          <Knob data-grip="turn" cx={knob.x} cy={knob.y} r={KNOB} />
+          {knob ? (
+            <>
+              <Stem x1={top.x} y1={top.y} x2={knob.x} y2={knob.y} />
+              <Knob data-grip="turn" cx={knob.x} cy={knob.y} r={KNOB} />
+            </>
+          ) : null}
           {corners.map((corner, index) => (
             <Corner
               // biome-ignore lint/suspicious/noArrayIndexKey: a layer's corners have no other name
@@ -96,6 +103,26 @@ function beyond(from: Point, towards: Point, distance: number): Point {
     x: from.x + ((towards.x - from.x) / length) * distance,
     y: from.y + ((towards.y - from.y) / length) * distance,
   };
+}
+
+/** The first point on the way to `to` that the hand can reach, if any. */
+function nearestInside(from: Point, to: Point, stage: Size): Point | null {
+  const reach = [
+    within(from.x, to.x, REACH, stage.width - REACH),
+    within(from.y, to.y, REACH, stage.height - REACH),
+  ] as const;
+  const first = Math.max(reach[0][0], reach[1][0], 0);
+  const last = Math.min(reach[0][1], reach[1][1], 1);
+  if (first > last) return null;
+  return { x: from.x + (to.x - from.x) * first, y: from.y + (to.y - from.y) * first };
+}
+
+/** The shares of the way at which a coordinate enters and leaves `least`..`most`. */
+function within(from: number, to: number, least: number, most: number): [number, number] {
+  const way = to - from;
+  if (way === 0) return from >= least && from <= most ? [0, 1] : [1, 0];
+  const shares = [(least - from) / way, (most - from) / way];
+  return [Math.min(...shares), Math.max(...shares)];
 }
 
 function middle(one: Point, other: Point): Point {

@@ -108,13 +108,14 @@ function StageOverlay({ view }: { readonly view: StageView | null }): ReactEleme
   const openLayer = useDesk((desk) => desk.openLayer);
   const facet = useDesk((desk) => desk.facet);
   const lookedAt = useDesk((desk) => desk.lookedAt);
+  const stage = useDesk((desk) => desk.stage);
   const shown = composite && live ? withEdits(composite, [live]) : composite;
   const layer = shown ? layerById(shown, openLayer) : undefined;
   return (
     <>
       {layer && view && layer.visible && !lookedAt ? (
         <Overlay aria-hidden="true">
-          <Grips layer={layer} view={view} />
+          <Grips layer={layer} view={view} stage={stage} />
         </Overlay>
       ) : null}
       {layer ? (

@@ -95,11 +95,11 @@ def describe(composite: Composite) -> tuple[Sentence, ...]:
     >>> moths = Layer(
     ...     id="m", name="Moths", picture="p", width=300, height=200,
     ...     placement=Placement(x=150, y=100, scale_x=1, scale_y=1, turn=12),
-    ...     blend="multiply", opacity=0.8,
+    ...     blend="multiply",
     ... )
     >>> poster = Composite(canvas=Canvas(width=900, height=900), layers=(moths,))
     >>> describe(poster)[0].text
-    'Moths, in the upper left, turned 12°, multiplied at 80 %.'
+    'Moths, in the upper left, turned 12°, multiplied.'
     """
     return tuple(
         Sentence(layer.id, _parts(layer, composite.canvas))
@@ -270,4 +270,5 @@ def _third(position: float, extent: int, words: tuple[str, str, str]) -> str:
 
 
 def _percent(opacity: float) -> str:
-    return f"{opacity * 100:.3g} %"
+    # A no-break space: the number and its sign stay on one line.
+    return f"{opacity * 100:.3g}\u00a0%"

@@ -1,0 +1,42 @@
+import { expect, test } from "vitest";
+import type { Edit } from "@/model/composite";
+import { withEdits } from "@/model/expected";
+import { sampleComposite, sampleLayer, samplePlacement } from "@/testing/samples";
+
+const composite = sampleComposite(sampleLayer("a"), sampleLayer("b"), sampleLayer("c"));
+const orderAfter = (...edits: Edit[]) => withEdits(composite, edits).layers.map(({ id }) => id);
+
+test("layers change places in the pile at once", () => {
+  expect(orderAfter({ kind: "move_layer", layer_id: "a", index: 2 })).toEqual(["b", "c", "a"]);
+  expect(orderAfter({ kind: "move_layer", layer_id: "c", index: 0 })).toEqual(["c", "a", "b"]);
+});
+
+test("a removed layer is gone at once, and edits of it change nothing", () => {
+  const placed: Edit = { kind: "place_layer", layer_id: "b", placement: samplePlacement() };
+
+  expect(orderAfter({ kind: "remove_layer", layer_id: "b" }, placed)).toEqual(["a", "c"]);
+});
+
+test("edits of one layer leave the others as they are", () => {
+  const after = withEdits(composite, [
+    { kind: "blend_layer", layer_id: "b", mode: "screen", opacity: 0.5 },
+    { kind: "show_layer", layer_id: "b", visible: false },
+  ]);
+
+  expect(after.layers[1]).toMatchObject({ blend: "screen", opacity: 0.5, visible: false });
+  expect(after.layers[0]).toBe(composite.layers[0]);
+});
+
+test("a sheet that grows at the left takes its layers along", () => {
+  const after = withEdits(composite, [
+    {
+      kind: "set_canvas",
+      canvas: { ...composite.canvas, width: 130 },
+      shift_x: 30,
+      shift_y: 0,
+    },
+  ]);
+
+  expect(after.canvas.width).toBe(130);
+  expect(after.layers.map(({ placement }) => placement.x)).toEqual([80, 80, 80]);
+});

@@ -1,0 +1,56 @@
+/** Small composites for tests. */
+
+import type { ProjectState } from "@/api/types";
+import type { Composite, Layer, Placement } from "@/model/composite";
+
+export function samplePlacement(changes: Partial<Placement> = {}): Placement {
+  return {
+    x: 50,
+    y: 40,
+    scale_x: 1,
+    scale_y: 1,
+    turn: 0,
+    flipped: false,
+    upended: false,
+    ...changes,
+  };
+}
+
+export function sampleLayer(id: string, changes: Partial<Layer> = {}): Layer {
+  return {
+    id,
+    kind: "photo",
+    name: id,
+    picture: "0".repeat(64),
+    width: 20,
+    height: 10,
+    placement: samplePlacement(),
+    blend: "normal",
+    opacity: 1,
+    visible: true,
+    locked: false,
+    ...changes,
+  };
+}
+
+export function sampleComposite(...layers: Layer[]): Composite {
+  return {
+    schema_version: 1,
+    canvas: { width: 100, height: 80, ppi: 240, background: "#ffffff" },
+    layers,
+  };
+}
+
+export function sampleState(changes: Partial<ProjectState> = {}): ProjectState {
+  return {
+    id: "project",
+    name: "Poster",
+    head: "first",
+    composite: sampleComposite() as ProjectState["composite"],
+    sentences: [],
+    sheet: [],
+    undo_to: null,
+    redo_to: null,
+    ...changes,
+  };
+}
