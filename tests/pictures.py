@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import struct
+import zlib
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
@@ -79,3 +81,19 @@ def psnr(shown: NDArray[Any], wanted: NDArray[Any]) -> float:
     """Return the peak signal to noise ratio of two 8-bit pictures, in dB."""
     error = np.mean((shown.astype(np.float64) - wanted.astype(np.float64)) ** 2)
     return float("inf") if error == 0 else float(10 * np.log10(255**2 / error))
+
+
+def png_header(width: int, height: int) -> bytes:
+    """Return a PNG that claims a size and holds no pixels."""
+
+    def chunk(name: bytes, data: bytes) -> bytes:
+        check = zlib.crc32(name + data)
+        return struct.pack(">I", len(data)) + name + data + struct.pack(">I", check)
+
+    header = struct.pack(">IIBBBBB", width, height, 8, 2, 0, 0, 0)
+    return (
+        b"\x89PNG\r\n\x1a\n"
+        + chunk(b"IHDR", header)
+        + chunk(b"IDAT", zlib.compress(b""))
+        + chunk(b"IEND", b"")
+    )

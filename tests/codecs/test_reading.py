@@ -1,8 +1,6 @@
 from __future__ import annotations
 
 import io
-import struct
-import zlib
 
 import numpy as np
 import pytest
@@ -14,29 +12,13 @@ from glyphaneme.codecs import (
     identify_picture,
     read_picture,
 )
-from tests.pictures import noise_pixels, soft_pixels
+from tests.pictures import noise_pixels, png_header, soft_pixels
 
 
 def saved(image: Image.Image, kind: str, **options: object) -> io.BytesIO:
     file = io.BytesIO()
     image.save(file, kind, **options)
     return file
-
-
-def png_header(width: int, height: int) -> io.BytesIO:
-    """Return a PNG that claims a size and holds no pixels."""
-
-    def chunk(name: bytes, data: bytes) -> bytes:
-        check = zlib.crc32(name + data)
-        return struct.pack(">I", len(data)) + name + data + struct.pack(">I", check)
-
-    header = struct.pack(">IIBBBBB", width, height, 8, 2, 0, 0, 0)
-    return io.BytesIO(
-        b"\x89PNG\r\n\x1a\n"
-        + chunk(b"IHDR", header)
-        + chunk(b"IDAT", zlib.compress(b""))
-        + chunk(b"IEND", b"")
-    )
 
 
 def profile_with_red_and_green_exchanged() -> bytes:
@@ -130,9 +112,21 @@ def test_palette_with_a_see_through_entry_keeps_it() -> None:
     [
         (io.BytesIO(), RefusalCode.EMPTY, "file is empty"),
         (io.BytesIO(b"just words"), RefusalCode.UNKNOWN, "not a JPEG or PNG"),
-        (png_header(60_000, 60_000), RefusalCode.TOO_MANY_PIXELS, "60000 × 60000"),
-        (png_header(100_000, 2), RefusalCode.TOO_MANY_PIXELS, "30000 on a side"),
-        (png_header(40, 40), RefusalCode.DAMAGED, "damaged or was cut short"),
+        (
+            io.BytesIO(png_header(60_000, 60_000)),
+            RefusalCode.TOO_MANY_PIXELS,
+            "60000 × 60000",
+        ),
+        (
+            io.BytesIO(png_header(100_000, 2)),
+            RefusalCode.TOO_MANY_PIXELS,
+            "30000 on a side",
+        ),
+        (
+            io.BytesIO(png_header(40, 40)),
+            RefusalCode.DAMAGED,
+            "damaged or was cut short",
+        ),
     ],
     ids=["empty", "text", "bomb", "long", "no pixels"],
 )

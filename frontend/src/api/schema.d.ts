@@ -581,6 +581,11 @@ export interface components {
      * @description Which part of the canvas to show, and how large.
      */
     FrameView: {
+      /**
+       * Fine
+       * @default false
+       */
+      fine: boolean;
       /** Height */
       height: number;
       /** Scale */

@@ -17,6 +17,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.place import Pyramid
 
 THUMBNAIL_SIDE = 320
+FULL_COLOR_QUALITY = 90
 
 
 def encode_frame(frame: PixelsU8, *, quality: int = 85) -> bytes:
@@ -27,7 +28,7 @@ def encode_frame(frame: PixelsU8, *, quality: int = 85) -> bytes:
     frame : (H, W, 4) uint8
         Straight RGBA.
     quality : int, 1..100
-        JPEG quality.
+        JPEG quality; from 90 on, colour keeps its full resolution.
 
     Returns
     -------
@@ -67,4 +68,10 @@ def encode_thumbnail(pyramid: Pyramid) -> bytes:
 
 
 def _jpeg(pixels: NDArray[np.uint8] | cv2.typing.MatLike, quality: int) -> bytes:
-    return bytes(cv2.imencode(".jpg", pixels, [cv2.IMWRITE_JPEG_QUALITY, quality])[1])
+    options = [cv2.IMWRITE_JPEG_QUALITY, quality]
+    if quality >= FULL_COLOR_QUALITY:
+        options += [
+            cv2.IMWRITE_JPEG_SAMPLING_FACTOR,
+            cv2.IMWRITE_JPEG_SAMPLING_FACTOR_444,
+        ]
+    return bytes(cv2.imencode(".jpg", pixels, options)[1])

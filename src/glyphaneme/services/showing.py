@@ -33,6 +33,8 @@ if TYPE_CHECKING:
 
 LARGEST_FRAME_SIDE = 4096
 MAX_UNSAVED = 200
+QUICK_QUALITY = 85
+FINE_QUALITY = 95
 
 
 class FrameView(BaseModel):
@@ -45,6 +47,8 @@ class FrameView(BaseModel):
     width: int = Field(ge=1, le=LARGEST_FRAME_SIDE)
     height: int = Field(ge=1, le=LARGEST_FRAME_SIDE)
     scale: float = Field(gt=0, le=64)
+    fine: bool = False
+    """Whether it stays to be looked at, and edges must be exact."""
 
 
 class Draft(BaseModel):
@@ -67,11 +71,10 @@ def show_frame(
     """Render a frame of a draft."""
     composite = _drafted(session, studio, project_id, draft)
     pixels = pyramids_of(session, studio, composite)
-    return encode_frame(
-        render(
-            composite, pixels, View(view.x, view.y, view.width, view.height, view.scale)
-        )
+    frame = render(
+        composite, pixels, View(view.x, view.y, view.width, view.height, view.scale)
     )
+    return encode_frame(frame, quality=FINE_QUALITY if view.fine else QUICK_QUALITY)
 
 
 def show_alternatives(

@@ -22,8 +22,8 @@ const Group = styled.div`
 `;
 
 const Swatch = styled.button`
-  width: 19px;
-  height: 19px;
+  width: 24px;
+  height: 24px;
   padding: 0;
   border: 1px solid ${color.ruleStrong};
   border-radius: 2px;
@@ -94,12 +94,10 @@ function ZoomControl(): ReactElement {
   const { setSurround, setBacking } = useDesk((desk) => desk.actions);
   const scale = view?.scale ?? (canvas && stage.width > 0 ? fitView(canvas, stage).scale : 1);
   const percent = Math.round(scale * window.devicePixelRatio * 100);
+  const words = `${view ? "" : "Whole, "}${percent}\u00a0%`;
   return (
     <DialogTrigger>
-      <QuietButton aria-label={`View, ${percent} %`}>
-        {view ? "" : "Whole, "}
-        {percent} %
-      </QuietButton>
+      <QuietButton aria-label={`View: ${words}`}>{words}</QuietButton>
       <Card>
         <Panel aria-label="View">
           <Row>

@@ -65,7 +65,7 @@ export class StagePainter {
       const response = await requestFrame(shown.projectId, {
         revision: shown.revision,
         unsaved: shown.unsaved,
-        view: area.request,
+        view: { ...area.request, fine: !shown.moving },
       });
       const frame = await decodeFrame(await response.arrayBuffer());
       if (this.#held) closeFrame(this.#held.frame);

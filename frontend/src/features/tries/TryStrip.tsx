@@ -27,7 +27,7 @@ const Group = styled.div`
   flex: none;
 `;
 
-const Title = styled.h3`
+const Title = styled.h2`
   margin-bottom: 7px;
   padding-bottom: 4px;
   border-bottom: 1px solid ${color.rule};

@@ -1,0 +1,95 @@
+"""One running product for all browser tests, and pages that may not leave it."""
+
+from __future__ import annotations
+
+import os
+import shutil
+from typing import TYPE_CHECKING, Any
+from urllib.parse import urlsplit
+
+import pytest
+
+from tests.browser.hands import Hands
+from tests.product import Product
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+    from pathlib import Path
+
+    from playwright.sync_api import BrowserContext, Page
+
+LOOPBACK = {"127.0.0.1", "localhost", ""}
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args() -> dict[str, Any]:
+    arguments = [
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-dev-shm-usage",
+        "--disable-gpu",
+        "--disable-quic",
+        "--disable-sync",
+        "--font-render-hinting=none",
+        "--force-color-profile=srgb",
+        "--no-first-run",
+    ]
+    if os.geteuid() == 0:
+        arguments.append("--no-sandbox")
+    return {"executable_path": "/usr/bin/chromium", "args": arguments}
+
+
+@pytest.fixture(scope="session")
+def browser_context_args() -> dict[str, Any]:
+    return {"viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce"}
+
+
+@pytest.fixture(scope="session")
+def shared_product() -> Iterator[Product]:
+    product = Product()
+    product.start()
+    yield product
+    product.stop()
+    shutil.rmtree(product.home, ignore_errors=True)
+
+
+@pytest.fixture
+def own_product() -> Iterator[Product]:
+    """Return a product that the test may kill."""
+    product = Product()
+    product.start()
+    yield product
+    product.stop()
+    shutil.rmtree(product.home, ignore_errors=True)
+
+
+@pytest.fixture
+def watched_context(context: BrowserContext) -> Iterator[BrowserContext]:
+    """Return a context that fails the test on strange requests and broken scripts."""
+    strange: list[str] = []
+    broken: list[str] = []
+
+    def watch(page: Page) -> None:
+        page.on("pageerror", lambda error: broken.append(str(error)))
+        page.on(
+            "request",
+            lambda request: (
+                urlsplit(request.url).hostname in (*LOOPBACK, None)
+                or strange.append(request.url)
+            ),
+        )
+
+    context.on("page", watch)
+    yield context
+    assert strange == []
+    assert broken == []
+
+
+@pytest.fixture
+def hands(watched_context: BrowserContext, shared_product: Product) -> Hands:
+    return Hands(watched_context.new_page(), shared_product)
+
+
+@pytest.fixture
+def photo(demo_photos: Path) -> Any:
+    return lambda name: demo_photos / f"{name}.jpg"

@@ -1,0 +1,100 @@
+"""Every view, in both themes, passes axe and works without a pointer."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+import pytest
+from playwright.sync_api import expect
+
+if TYPE_CHECKING:
+    from playwright.sync_api import Page
+
+    from tests.browser.hands import Hands
+
+AXE = Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js"
+WCAG = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
+
+
+def violations(page: Page) -> list[str]:
+    page.evaluate(AXE.read_text())
+    found: Any = page.evaluate(
+        """(tags) => axe.run({ runOnly: { type: "tag", values: tags } })""", WCAG
+    )
+    return [
+        f"{one['id']}: {node['html'][:160]} {node['any'][:1]}"
+        for one in found["violations"]
+        for node in one["nodes"]
+    ]
+
+
+@pytest.fixture
+def project(hands: Hands, demo_photos: Path) -> Any:
+    return hands.begin(
+        demo_photos / "forest-dusk.jpg", demo_photos / "lantern-glow.jpg"
+    )
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_every_view_is_free_of_violations(
+    hands: Hands, project: Any, scheme: Any
+) -> None:
+    page = hands.page
+    page.emulate_media(color_scheme=scheme)
+    hands.open_wall()
+    expect(page.get_by_role("list", name="Your pictures")).to_be_visible()
+    found = {"wall": violations(page)}
+
+    hands.open_desk(project)
+    found["desk"] = violations(page)
+    hands.open_layer("Lantern glow", "Place")
+    found["place"] = violations(page)
+    hands.open_layer("Lantern glow", "Blend")
+    hands.settle()
+    found["blend"] = violations(page)
+    hands.pile.get_by_role("button", name="900 × 600 px").click()
+    page.keyboard.press("s")
+    found["sheet and shelf"] = violations(page)
+    page.get_by_role("button", name="Keyboard map").click()
+    found["map"] = violations(page)
+    page.get_by_role("button", name="Close").click()
+    page.get_by_role("button", name="Finish…").click()
+    found["finish"] = violations(page)
+
+    assert {view: what for view, what in found.items() if what} == {}
+
+
+def test_picture_is_begun_and_saved_without_a_pointer(hands: Hands) -> None:
+    hands.open_wall()
+    page = hands.page
+    page.keyboard.press("Tab")
+    for _ in range(40):
+        if page.evaluate("document.activeElement.textContent") == "Begin":
+            break
+        page.keyboard.press("Tab")
+    page.keyboard.press("Enter")
+    page.wait_for_url("**/desk/*")
+    hands.settle()
+
+    for _ in range(60):
+        if page.evaluate("document.activeElement.textContent") == "Finish…":
+            break
+        page.keyboard.press("Tab")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("dialog", name="Finish")).to_be_visible()
+    page.get_by_role("button", name="Save the picture").focus()
+    with page.expect_download() as download:
+        page.keyboard.press("Enter")
+
+    assert download.value.suggested_filename.endswith(".jpg")
+
+
+def test_keyboard_map_opens_and_closes_by_keys(hands: Hands, project: Any) -> None:
+    hands.open_desk(project)
+
+    hands.page.keyboard.press("?")
+    expect(hands.page.get_by_role("dialog", name="What the keys do")).to_be_visible()
+    hands.page.keyboard.press("Escape")
+
+    expect(hands.page.get_by_role("dialog")).to_have_count(0)

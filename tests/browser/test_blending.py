@@ -1,0 +1,89 @@
+"""Choosing strength and mode by eye."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any
+
+import pytest
+from playwright.sync_api import expect
+
+if TYPE_CHECKING:
+    from pathlib import Path
+
+    from tests.browser.hands import Hands
+
+
+@pytest.fixture
+def blend(hands: Hands, demo_photos: Path) -> Any:
+    state = hands.begin(
+        demo_photos / "forest-dusk.jpg", demo_photos / "moths-on-white.jpg"
+    )
+    hands.open_desk(state)
+    hands.open_layer("Moths on white", "Blend")
+    return state
+
+
+def top(hands: Hands, state: Any) -> Any:
+    return hands.saved(state)["composite"]["layers"][1]
+
+
+@pytest.mark.usefixtures("blend")
+def test_strip_shows_sixteen_different_renders_of_this_picture(hands: Hands) -> None:
+    strip = hands.page.get_by_role("region", name="Try each blend mode")
+    tiles = strip.locator("canvas")
+    expect(tiles).to_have_count(16)
+    expect(tiles.first).to_have_attribute("data-filled", "true")
+
+    pictures = tiles.evaluate_all("tiles => tiles.map((tile) => tile.toDataURL())")
+
+    # Normal and a few others may agree on single pictures; most must not.
+    assert len(set(pictures)) >= 14
+
+
+def test_hover_shows_an_alternative_large_without_taking_it(
+    hands: Hands, blend: Any
+) -> None:
+    corner = hands.on_stage(blend, 150, 60)
+    plain = hands.color_at(corner)
+
+    hands.page.get_by_role("button", name="Multiply", exact=True).hover()
+    tried = hands.color_at(corner)
+    hands.page.mouse.move(640, 30)
+
+    assert sum(tried) < sum(plain) - 60
+    assert hands.color_at(corner) == plain
+    assert top(hands, blend)["blend"] == "normal"
+
+
+def test_strengths_come_as_a_ladder_and_as_a_number(hands: Hands, blend: Any) -> None:
+    hands.page.get_by_role("radio", name="40").click()
+    hands.settle()
+    assert top(hands, blend)["opacity"] == 0.4
+
+    hands.type_number("Strength, exact", 37)
+
+    assert top(hands, blend)["opacity"] == pytest.approx(0.37)
+    assert hands.sentences()[0].endswith("at 37 %.")
+
+
+def test_slider_previews_and_saves_once(hands: Hands, blend: Any) -> None:
+    slider = hands.page.get_by_role("slider", name="Strength")
+    ticks_before = len(
+        hands.product.get(f"/api/projects/{blend['id']}/history")["ticks"]
+    )
+
+    slider.focus()
+    slider.press("ArrowLeft")
+    hands.settle()
+
+    ticks = hands.product.get(f"/api/projects/{blend['id']}/history")["ticks"]
+    assert len(ticks) == ticks_before + 1
+    assert top(hands, blend)["opacity"] == pytest.approx(0.99)
+
+
+def test_mode_is_named_in_the_facet_too(hands: Hands, blend: Any) -> None:
+    hands.page.get_by_role("button", name="Blend mode").click()
+    hands.page.get_by_role("option", name="Luminosity").click()
+    hands.settle()
+
+    assert top(hands, blend)["blend"] == "luminosity"
