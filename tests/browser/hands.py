@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import base64
 import io
 import uuid
 from typing import TYPE_CHECKING, Any, NamedTuple
@@ -120,13 +121,9 @@ class Hands:
     def shown(self) -> NDArray[np.uint8]:
         """Return what the stage shows, without grips."""
         self.settle()
-        encoded = self.surface.evaluate(
-            """async (surface) => {
-                const blob = await new Promise((done) => surface.toBlob(done));
-                return Array.from(new Uint8Array(await blob.arrayBuffer()));
-            }"""
-        )
-        with Image.open(io.BytesIO(bytes(encoded))) as picture:
+        address = self.surface.evaluate("(surface) => surface.toDataURL()")
+        encoded = base64.b64decode(address.partition(",")[2])
+        with Image.open(io.BytesIO(encoded)) as picture:
             return np.asarray(picture.convert("RGB"))
 
     def color_at(self, point: Point) -> tuple[int, ...]:

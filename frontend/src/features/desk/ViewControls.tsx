@@ -19,6 +19,10 @@ const Group = styled.div`
   align-items: center;
   gap: 4px;
   color: ${color.softInk};
+
+  > span {
+    margin-right: 4px;
+  }
 `;
 
 const Swatch = styled.button`
