@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING, Any
 import numpy as np
 
 from glyphaneme.core.place import Placement, Pyramid, build_pyramid
-from glyphaneme.core.stack import Canvas, Composite, Layer
+from glyphaneme.core.stack import Canvas, Composite, Layer, PhotoLayer
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -44,7 +44,7 @@ def photo_layer(
     layer_id: str,
     pixels: NDArray[np.uint8],
     **changes: Any,
-) -> Layer:
+) -> PhotoLayer:
     """Return a layer of that picture at its own size in the top left corner."""
     height, width = pixels.shape[:2]
     fields = {
@@ -55,7 +55,7 @@ def photo_layer(
         "height": height,
         "placement": Placement(x=width / 2, y=height / 2, scale_x=1, scale_y=1),
     }
-    return Layer(**{**fields, **changes})
+    return PhotoLayer(**{**fields, **changes})
 
 
 def composite_of(

@@ -175,6 +175,16 @@ def test_any_placement_renders_within_the_colours_of_the_picture(
     )
 
 
+def test_layer_smaller_than_a_pixel_keeps_its_colour() -> None:
+    pixels = flat_pixels(37, 53, (10, 20, 30, 255))
+    placement = Placement(x=1.5, y=0.25, scale_x=1 / 64, scale_y=1 / 128, turn=1)
+
+    out = shown(pixels, placement, side=60)
+
+    assert out[0, 1, 3] > 0
+    np.testing.assert_array_equal(out[out[..., 3] > 0][:, :3], [(10, 20, 30)])
+
+
 def test_pyramid_halves_by_averaging_colours_with_their_alpha() -> None:
     pixels = flat_pixels(64, 64, (0, 0, 0, 0))
     pixels[::2, ::2] = (200, 100, 50, 255)

@@ -336,6 +336,49 @@ export type webhooks = Record<string, never>;
 export interface components {
   schemas: {
     /**
+     * AddColor
+     * @description Lay one colour over everything.
+     */
+    AddColor: {
+      /** Color */
+      color: string;
+      /**
+       * Index
+       * @default null
+       */
+      index: number | null;
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      kind: "add_color";
+      /** Layer Id */
+      layer_id: string;
+      /** Name */
+      name: string;
+    };
+    /**
+     * AddGradient
+     * @description Lay a gradient over everything.
+     */
+    AddGradient: {
+      gradient: components["schemas"]["Gradient"];
+      /**
+       * Index
+       * @default null
+       */
+      index: number | null;
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      kind: "add_gradient";
+      /** Layer Id */
+      layer_id: string;
+      /** Name */
+      name: string;
+    };
+    /**
      * AddLayer
      * @description Lay a picture over the others, whole in the middle unless told where.
      */
@@ -460,6 +503,40 @@ export interface components {
       width: number;
     };
     /**
+     * ColorLayer
+     * @description One colour over everything beneath it.
+     */
+    ColorLayer: {
+      /** @default normal */
+      blend: components["schemas"]["BlendMode"];
+      /** Color */
+      color: string;
+      /** Id */
+      id: string;
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      kind: "color";
+      /**
+       * Locked
+       * @default false
+       */
+      locked: boolean;
+      /** Name */
+      name: string;
+      /**
+       * Opacity
+       * @default 1
+       */
+      opacity: number;
+      /**
+       * Visible
+       * @default true
+       */
+      visible: boolean;
+    };
+    /**
      * Composite
      * @description Everything a picture is made of, and nothing of how it was made.
      *
@@ -474,13 +551,31 @@ export interface components {
        * Layers
        * @default []
        */
-      layers: components["schemas"]["Layer"][];
+      layers: (
+        | components["schemas"]["PhotoLayer"]
+        | components["schemas"]["ColorLayer"]
+        | components["schemas"]["GradientLayer"]
+        | components["schemas"]["GroupLayer"]
+      )[];
       /**
        * Schema Version
        * @default 1
        * @constant
        */
       schema_version: 1;
+    };
+    /**
+     * DissolveGroup
+     * @description Take a group apart; its members stay where they show.
+     */
+    DissolveGroup: {
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      kind: "dissolve_group";
+      /** Layer Id */
+      layer_id: string;
     };
     /**
      * DuplicateLayer
@@ -564,10 +659,16 @@ export interface components {
        */
       unsaved: (
         | components["schemas"]["AddLayer"]
+        | components["schemas"]["AddColor"]
+        | components["schemas"]["AddGradient"]
         | components["schemas"]["RemoveLayer"]
         | components["schemas"]["DuplicateLayer"]
         | components["schemas"]["PlaceLayer"]
         | components["schemas"]["BlendLayer"]
+        | components["schemas"]["TintLayer"]
+        | components["schemas"]["GradeLayer"]
+        | components["schemas"]["GroupLayers"]
+        | components["schemas"]["DissolveGroup"]
         | components["schemas"]["NameLayer"]
         | components["schemas"]["ShowLayer"]
         | components["schemas"]["LockLayer"]
@@ -596,6 +697,156 @@ export interface components {
       x: number;
       /** Y */
       y: number;
+    };
+    /**
+     * GradeLayer
+     * @description Change a gradient layer's gradient.
+     */
+    GradeLayer: {
+      gradient: components["schemas"]["Gradient"];
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      kind: "grade_layer";
+      /** Layer Id */
+      layer_id: string;
+    };
+    /**
+     * Gradient
+     * @description Two colours that run into one another.
+     *
+     *     A linear one runs for `length` pixels in the direction of `angle` (0 to the
+     *     right, clockwise), with its middle at `x`, `y`; a round one from `x`, `y` outwards.
+     *     Beyond its ends the end's colour goes on. Colours are mixed premultiplied, on
+     *     sRGB-encoded values, so that an end that is clear adds no colour of its own.
+     *
+     *     Examples
+     *     --------
+     *     >>> dusk = Gradient(
+     *     ...     x=50, y=50, length=100, start=Stop(color="#ff8000"),
+     *     ...     end=Stop(color="#000040", opacity=0),
+     *     ... )
+     *     >>> dusk.shape
+     *     'linear'
+     */
+    Gradient: {
+      /**
+       * Angle
+       * @default 0
+       */
+      angle: number;
+      end: components["schemas"]["Stop"];
+      /** Length */
+      length: number;
+      /**
+       * Shape
+       * @default linear
+       * @enum {string}
+       */
+      shape: "linear" | "round";
+      start: components["schemas"]["Stop"];
+      /** X */
+      x: number;
+      /** Y */
+      y: number;
+    };
+    /**
+     * GradientLayer
+     * @description A gradient over everything beneath it.
+     */
+    GradientLayer: {
+      /** @default normal */
+      blend: components["schemas"]["BlendMode"];
+      gradient: components["schemas"]["Gradient"];
+      /** Id */
+      id: string;
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      kind: "gradient";
+      /**
+       * Locked
+       * @default false
+       */
+      locked: boolean;
+      /** Name */
+      name: string;
+      /**
+       * Opacity
+       * @default 1
+       */
+      opacity: number;
+      /**
+       * Visible
+       * @default true
+       */
+      visible: boolean;
+    };
+    /**
+     * GroupLayer
+     * @description Layers that are laid over what lies beneath as one; blending is isolated.
+     *
+     *     Its members are placed on a sheet of its own, `width` by `height` pixels and
+     *     clear, and nothing is cut off at that sheet's edge.
+     */
+    GroupLayer: {
+      /** @default normal */
+      blend: components["schemas"]["BlendMode"];
+      /** Height */
+      height: number;
+      /** Id */
+      id: string;
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      kind: "group";
+      /** Layers */
+      layers: (
+        | components["schemas"]["PhotoLayer"]
+        | components["schemas"]["ColorLayer"]
+        | components["schemas"]["GradientLayer"]
+        | components["schemas"]["GroupLayer"]
+      )[];
+      /**
+       * Locked
+       * @default false
+       */
+      locked: boolean;
+      /** Name */
+      name: string;
+      /**
+       * Opacity
+       * @default 1
+       */
+      opacity: number;
+      placement: components["schemas"]["Placement"];
+      /**
+       * Visible
+       * @default true
+       */
+      visible: boolean;
+      /** Width */
+      width: number;
+    };
+    /**
+     * GroupLayers
+     * @description Put layers of one group into a new one, at the front one's place.
+     */
+    GroupLayers: {
+      /** Group Id */
+      group_id: string;
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      kind: "group_layers";
+      /** Layer Ids */
+      layer_ids: string[];
+      /** Name */
+      name: string;
     };
     /**
      * Health
@@ -665,49 +916,6 @@ export interface components {
       jobs: components["schemas"]["Job"][];
     };
     /**
-     * Layer
-     * @description One photo of the composite, as it is laid over what lies beneath it.
-     *
-     *     `width` and `height` are the photo's own, so that its place can be reckoned
-     *     without its pixels.
-     */
-    Layer: {
-      /** @default normal */
-      blend: components["schemas"]["BlendMode"];
-      /** Height */
-      height: number;
-      /** Id */
-      id: string;
-      /**
-       * Kind
-       * @default photo
-       * @constant
-       */
-      kind: "photo";
-      /**
-       * Locked
-       * @default false
-       */
-      locked: boolean;
-      /** Name */
-      name: string;
-      /**
-       * Opacity
-       * @default 1
-       */
-      opacity: number;
-      /** Picture */
-      picture: string;
-      placement: components["schemas"]["Placement"];
-      /**
-       * Visible
-       * @default true
-       */
-      visible: boolean;
-      /** Width */
-      width: number;
-    };
-    /**
      * LayerSentence
      * @description What a layer does, in words.
      */
@@ -761,11 +969,18 @@ export interface components {
     };
     /**
      * MoveLayer
-     * @description Put a layer at another place in the pile, counted from the back.
+     * @description Put a layer at another place, counted from the back of the group `into`.
+     *
+     *     Without `into` that is the whole pile. The layer stays where it shows.
      */
     MoveLayer: {
       /** Index */
       index: number;
+      /**
+       * Into
+       * @default null
+       */
+      into: string | null;
       /**
        * @description discriminator enum property added by openapi-typescript
        * @enum {string}
@@ -797,10 +1012,16 @@ export interface components {
       /** Edit */
       edit:
         | components["schemas"]["AddLayer"]
+        | components["schemas"]["AddColor"]
+        | components["schemas"]["AddGradient"]
         | components["schemas"]["RemoveLayer"]
         | components["schemas"]["DuplicateLayer"]
         | components["schemas"]["PlaceLayer"]
         | components["schemas"]["BlendLayer"]
+        | components["schemas"]["TintLayer"]
+        | components["schemas"]["GradeLayer"]
+        | components["schemas"]["GroupLayers"]
+        | components["schemas"]["DissolveGroup"]
         | components["schemas"]["NameLayer"]
         | components["schemas"]["ShowLayer"]
         | components["schemas"]["LockLayer"]
@@ -842,6 +1063,48 @@ export interface components {
       id?: string;
       /** Name */
       name: string;
+    };
+    /**
+     * PhotoLayer
+     * @description One photo, as it is laid over what lies beneath it.
+     *
+     *     `width` and `height` are the photo's own, so that its place can be reckoned
+     *     without its pixels.
+     */
+    PhotoLayer: {
+      /** @default normal */
+      blend: components["schemas"]["BlendMode"];
+      /** Height */
+      height: number;
+      /** Id */
+      id: string;
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      kind: "photo";
+      /**
+       * Locked
+       * @default false
+       */
+      locked: boolean;
+      /** Name */
+      name: string;
+      /**
+       * Opacity
+       * @default 1
+       */
+      opacity: number;
+      /** Picture */
+      picture: string;
+      placement: components["schemas"]["Placement"];
+      /**
+       * Visible
+       * @default true
+       */
+      visible: boolean;
+      /** Width */
+      width: number;
     };
     /**
      * Picture
@@ -1018,7 +1281,7 @@ export interface components {
        * Touch
        * @enum {string}
        */
-      touch: "name" | "place" | "blend" | "shown" | "lock" | "sheet" | "words";
+      touch: "name" | "wash" | "place" | "blend" | "shown" | "lock" | "sheet" | "words";
     };
     /**
      * SetCanvas
@@ -1082,6 +1345,19 @@ export interface components {
       to: string;
     };
     /**
+     * Stop
+     * @description One end of a gradient; `opacity` 0 is clear.
+     */
+    Stop: {
+      /** Color */
+      color: string;
+      /**
+       * Opacity
+       * @default 1
+       */
+      opacity: number;
+    };
+    /**
      * Tick
      * @description One edit on the history ruler.
      */
@@ -1100,6 +1376,21 @@ export interface components {
       label: string;
     };
     /**
+     * TintLayer
+     * @description Give a colour layer another colour.
+     */
+    TintLayer: {
+      /** Color */
+      color: string;
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      kind: "tint_layer";
+      /** Layer Id */
+      layer_id: string;
+    };
+    /**
      * TriesRequest
      * @description A draft, and edits to try on it, each for itself.
      */
@@ -1107,10 +1398,16 @@ export interface components {
       /** Alternatives */
       alternatives: (
         | components["schemas"]["AddLayer"]
+        | components["schemas"]["AddColor"]
+        | components["schemas"]["AddGradient"]
         | components["schemas"]["RemoveLayer"]
         | components["schemas"]["DuplicateLayer"]
         | components["schemas"]["PlaceLayer"]
         | components["schemas"]["BlendLayer"]
+        | components["schemas"]["TintLayer"]
+        | components["schemas"]["GradeLayer"]
+        | components["schemas"]["GroupLayers"]
+        | components["schemas"]["DissolveGroup"]
         | components["schemas"]["NameLayer"]
         | components["schemas"]["ShowLayer"]
         | components["schemas"]["LockLayer"]
@@ -1128,10 +1425,16 @@ export interface components {
        */
       unsaved: (
         | components["schemas"]["AddLayer"]
+        | components["schemas"]["AddColor"]
+        | components["schemas"]["AddGradient"]
         | components["schemas"]["RemoveLayer"]
         | components["schemas"]["DuplicateLayer"]
         | components["schemas"]["PlaceLayer"]
         | components["schemas"]["BlendLayer"]
+        | components["schemas"]["TintLayer"]
+        | components["schemas"]["GradeLayer"]
+        | components["schemas"]["GroupLayers"]
+        | components["schemas"]["DissolveGroup"]
         | components["schemas"]["NameLayer"]
         | components["schemas"]["ShowLayer"]
         | components["schemas"]["LockLayer"]

@@ -39,6 +39,37 @@ class LayerLimitError(CoreError):
         self.limit = limit
 
 
+class GroupStretchedError(CoreError):
+    """A group would be scaled differently across and down."""
+
+    def __init__(self, across: float, down: float) -> None:
+        super().__init__(
+            f"a group must keep its proportions; got scales {across:g} and {down:g}"
+        )
+
+
+class NoSuchWorkError(CoreError):
+    """An edit does not fit the kind of layer that it names."""
+
+    def __init__(self, kind: str, work: str) -> None:
+        super().__init__(f"the layer must be of another kind; a {kind} {work}")
+
+
+class NotTogetherError(CoreError):
+    """Layers to be grouped do not lie in the same group."""
+
+    def __init__(self) -> None:
+        super().__init__("layers to be grouped must lie in one and the same group")
+
+
+class DepthLimitError(CoreError):
+    """An edit would put groups into groups more often than the product carries."""
+
+    def __init__(self, limit: int) -> None:
+        super().__init__(f"groups must lie in one another at most {limit} deep")
+        self.limit = limit
+
+
 class PixelsMissingError(CoreError):
     """A visible layer's picture was not handed to the renderer."""
 

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from glyphaneme.core.blend import MODE_GROUPS, BlendMode
 from glyphaneme.core.stack import Canvas, Composite, Edit, View
-from glyphaneme.core.stack.model import Color, Name
+from glyphaneme.core.stack.gradients import Color
+from glyphaneme.core.stack.model import Name
 
 __all__ = [
     "MODE_GROUPS",

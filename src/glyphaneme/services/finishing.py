@@ -12,7 +12,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.codecs import FileFormat, FileSpec, write_picture
 from glyphaneme.core.stack import Canvas, Composite, View, render
-from glyphaneme.core.stack.model import Color
+from glyphaneme.core.stack.gradients import Color
 from glyphaneme.services.errors import ExportSizeError, KeyReusedError, NotThereError
 from glyphaneme.services.projects import (
     composite_at,

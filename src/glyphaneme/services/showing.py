@@ -131,7 +131,7 @@ def pyramids_of(
     NotThereError
         A picture is not on the shelf.
     """
-    wanted = {layer.picture for layer in composite.layers if layer.visible}
+    wanted = composite.pictures_shown()
     rows = find_pictures(session, (uuid.UUID(picture) for picture in wanted))
     if len(rows) < len(wanted):
         raise NotThereError("picture on the shelf")

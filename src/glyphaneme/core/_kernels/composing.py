@@ -13,7 +13,6 @@ from numba.extending import intrinsic
 from glyphaneme.core._kernels.blend_loops import blend_span
 from glyphaneme.core._kernels.layout import (
     CHUNK,
-    FROM_U8,
     HALF,
     INLINED,
     KERNEL,
@@ -36,9 +35,18 @@ from glyphaneme.core._kernels.sampling import (
     weigh_alpha,
     weigh_opaque,
 )
+from glyphaneme.core._kernels.washing import (
+    GROUP_BEGIN,
+    GROUP_END,
+    PHOTO,
+    begin_group,
+    end_group,
+    wash_span,
+)
 
 LAYER = np.dtype(
     [
+        ("kind", "i8"),  # PHOTO … GROUP_END
         ("address", "i8"),  # of the source's first texel
         ("rows", "i8"),
         ("columns", "i8"),
@@ -47,6 +55,7 @@ LAYER = np.dtype(
         ("copied", "i8"),  # 1: the map moves by whole pixels and nothing else
         ("opacity", "f4"),
         ("unused", "f4"),
+        ("colors", "f4", 8),  # straight RGBA of a colour, or of a gradient's two ends
         ("to_source", "f8", 6),  # view pixels to texels, rows of a 2 x 3 matrix
         ("width", "f8"),  # of the picture in texels: half a texel less than the
         ("height", "f8"),  # columns or rows where an odd size was halved
@@ -56,6 +65,7 @@ LAYER = np.dtype(
 """One layer as the kernel reads it; a table of these needs no recompilation."""
 
 LAYER_TYPE = from_dtype(LAYER)
+PLANES = 4 * CHUNK
 NORMAL = 0
 I32 = np.int32
 U32 = np.uint32
@@ -79,6 +89,10 @@ def find_span(
     layers: np.ndarray, layer: int, row: int, column: float, n: int, spans: np.ndarray
 ) -> None:
     """Write which of the chunk's `n` pixels the layer touches and fills whole."""
+    if layers[layer].kind != PHOTO:
+        spans[layer, FIRST], spans[layer, LAST] = 0, n
+        spans[layer, WHOLE_FIRST], spans[layer, WHOLE_LAST] = 0, n
+        return
     m = layers[layer].to_source
     across, down = m[0], m[3]
     u = m[0] * (column + 0.5) + m[1] * (row + 0.5) + m[2]
@@ -120,6 +134,9 @@ def fetch(
 ) -> None:
     """Read the layer's pixels in its span into the source planes."""
     one = layers[layer]
+    if one.kind != PHOTO:
+        wash_span(one, row, column, t, spans[layer, LAST])
+        return
     rows, columns = one.rows, one.columns
     texels = carray(_pointer(one.address), (rows * columns,), np.uint32)
     m = one.to_source
@@ -147,6 +164,25 @@ def fetch(
             weigh_opaque(corners, one.opacity, inner, n)
         else:
             weigh_alpha(corners, one.opacity, inner, n)
+
+
+@njit(**PART)
+def lowest_shown(layers: np.ndarray, spans: np.ndarray, n: int) -> int:
+    """Return the frontmost layer that hides all that lies beneath it, or 0."""
+    lowest = depth = 0
+    for layer in range(layers.shape[0]):
+        kind = layers[layer].kind
+        if kind == GROUP_BEGIN:
+            depth += 1
+        elif kind == GROUP_END:
+            depth -= 1
+        elif (
+            depth == 0
+            and layers[layer].mode == NORMAL
+            and fills(layers, layer, spans, n)
+        ):
+            lowest = layer
+    return lowest
 
 
 @njit(**PART)
@@ -190,82 +226,64 @@ def store(t: np.ndarray, out: np.ndarray, n: int) -> None:
 
 
 @njit(
-    types.void(LAYER_TYPE[::1], types.f4[::1], types.u4[:, ::1], types.i8, types.i8),
+    types.void(
+        LAYER_TYPE[::1],
+        types.i8,
+        types.f4[::1],
+        types.u4[:, ::1],
+        types.i8,
+        types.i8,
+    ),
     **KERNEL,
 )
 def compose_rows_into(
-    layers: np.ndarray, background: np.ndarray, out: np.ndarray, first: int, last: int
+    layers: np.ndarray,
+    groups: int,
+    background: np.ndarray,
+    out: np.ndarray,
+    first: int,
+    last: int,
 ) -> None:
-    """Compose rows first..last (exclusive) of the view into `out`."""
+    """Compose rows first..last (exclusive) of the view into `out`.
+
+    `groups` is how many of them lie in one another at most.
+    """
     columns = out.shape[1]
     count = layers.shape[0]
     t = np.zeros(SCRATCH_FLOATS, np.float32)
     corners = np.zeros(SCRATCH_TEXELS, np.uint32)
     spans = np.zeros((max(count, 1), 4), np.int64)
     small = np.zeros(8, np.float64)
+    held = np.zeros(groups * PLANES, np.float32)
+    solids = np.zeros(groups, np.bool_)
     for row in range(first, last):
         for column in range(0, columns, CHUNK):
             n = min(CHUNK, columns - column)
-            lowest = 0
             for layer in range(count):
                 find_span(layers, layer, row, float(column), n, spans)
-                if layers[layer].mode == NORMAL and fills(layers, layer, spans, n):
-                    lowest = layer  # hides all that lies beneath it
             fill(background, t, n)
             solid = background[3] == ONE
-            for layer in range(lowest, count):
+            depth = 0
+            for layer in range(lowest_shown(layers, spans, n), count):
+                kind, mode = layers[layer].kind, layers[layer].mode
+                if kind == GROUP_BEGIN:
+                    begin_group(t, held[depth * PLANES :], n)
+                    solids[depth] = solid
+                    depth += 1
+                    solid = False
+                    continue
+                if kind == GROUP_END:
+                    depth -= 1
+                    opacity = layers[layer].opacity
+                    end_group(t, held[depth * PLANES :], opacity, n)
+                    solid = solids[depth]
+                    blend_span(mode, solid, t, n)
+                    continue
                 start = spans[layer, FIRST]
                 length = spans[layer, LAST] - start
                 if length <= 0:
                     continue
                 fetch(layers, layer, row, float(column), spans, t, corners, small)
-                blend_span(layers[layer].mode, solid, t[start:], length)
+                blend_span(mode, solid, t[start:], length)
                 solid = solid or fills(layers, layer, spans, n)
             store(t, out[row, column : column + n], n)
-
-
-@njit("void(u4[:, ::1], u4[:, ::1], i8, i8)", **KERNEL)
-def halve_rows_into(source: np.ndarray, out: np.ndarray, first: int, last: int) -> None:
-    """Average 2 x 2 texels into one, colours weighted by alpha; edges repeat."""
-    rows, columns = source.shape
-    for row in range(first, last):
-        top = source[2 * row]
-        bottom = source[min(2 * row + 1, rows - 1)]
-        for column in range(out.shape[1]):
-            left = 2 * column
-            right = min(left + 1, columns - 1)
-            total = U32(0)
-            r = g = b = U32(0)
-            for texel in (top[left], top[right], bottom[left], bottom[right]):
-                weight = texel >> U32(24)
-                total += weight
-                r += weight * (texel & U32(255))
-                g += weight * ((texel >> U32(8)) & U32(255))
-                b += weight * ((texel >> U32(16)) & U32(255))
-            divisor = max(total, U32(1))
-            half = divisor >> U32(1)
-            out[row, column] = (
-                ((r + half) // divisor)
-                | (((g + half) // divisor) << U32(8))
-                | (((b + half) // divisor) << U32(16))
-                | (((total + U32(2)) >> U32(2)) << U32(24))
-            )
-
-
-@njit("void(u4[:, ::1], u1[:, :, ::1], u1[:, ::1], i8, i8)", **KERNEL)
-def split_rows_into(
-    frame: np.ndarray, color: np.ndarray, veil: np.ndarray, first: int, last: int
-) -> None:
-    """Split straight RGBA into premultiplied RGB and 255 - alpha."""
-    for row in range(first, last):
-        for column in range(frame.shape[1]):
-            texel = frame[row, column]
-            opacity = F32(I32(texel >> U32(24))) * FROM_U8
-            color[row, column, 0] = np.uint8(F32(texel & U32(255)) * opacity + HALF)
-            color[row, column, 1] = np.uint8(
-                F32((texel >> U32(8)) & U32(255)) * opacity + HALF
-            )
-            color[row, column, 2] = np.uint8(
-                F32((texel >> U32(16)) & U32(255)) * opacity + HALF
-            )
-            veil[row, column] = np.uint8(U32(255) - (texel >> U32(24)))

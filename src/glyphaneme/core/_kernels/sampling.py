@@ -66,6 +66,8 @@ def narrowed(
     step: float, start: float, low: float, high: float, first: int, last: int
 ) -> tuple[int, int]:
     """Return the part of first..last (exclusive) with low <= start + i step <= high."""
+    if low > high:
+        return first, first
     if abs(step) < LEVEL:
         if start < low or start > high:
             return first, first

@@ -7,6 +7,11 @@ from glyphaneme.core.place.affine import (
     corners_on_canvas,
     source_to_canvas,
 )
+from glyphaneme.core.place.nesting import (
+    placed_inside,
+    placed_outside,
+    wrapped_turn,
+)
 from glyphaneme.core.place.placement import Placement, fit_placement
 from glyphaneme.core.place.pyramid import Pyramid, build_pyramid
 
@@ -17,5 +22,8 @@ __all__ = [
     "canvas_to_source",
     "corners_on_canvas",
     "fit_placement",
+    "placed_inside",
+    "placed_outside",
     "source_to_canvas",
+    "wrapped_turn",
 ]

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from glyphaneme.core._kernels.composing import halve_rows_into
+from glyphaneme.core._kernels.halving import halve_rows_into
 from glyphaneme.core.bands import run_bands
 from glyphaneme.core.checks import require_pixels
 

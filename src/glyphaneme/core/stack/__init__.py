@@ -4,10 +4,15 @@ from __future__ import annotations
 
 from glyphaneme.core.stack.applying import apply
 from glyphaneme.core.stack.edits import (
+    AddColor,
+    AddGradient,
     AddLayer,
     BlendLayer,
+    DissolveGroup,
     DuplicateLayer,
     Edit,
+    GradeLayer,
+    GroupLayers,
     LockLayer,
     MoveLayer,
     NameLayer,
@@ -15,10 +20,20 @@ from glyphaneme.core.stack.edits import (
     RemoveLayer,
     SetCanvas,
     ShowLayer,
+    TintLayer,
     parse_edit,
 )
-from glyphaneme.core.stack.model import Canvas, Composite, Layer
-from glyphaneme.core.stack.rendering import View, render, split_frame
+from glyphaneme.core.stack.gradients import Gradient, Stop
+from glyphaneme.core.stack.model import (
+    Canvas,
+    ColorLayer,
+    Composite,
+    GradientLayer,
+    GroupLayer,
+    Layer,
+    PhotoLayer,
+)
+from glyphaneme.core.stack.rendering import render, split_frame
 from glyphaneme.core.stack.sentences import (
     Part,
     Sentence,
@@ -26,24 +41,37 @@ from glyphaneme.core.stack.sentences import (
     describe_canvas,
     describe_edit,
 )
+from glyphaneme.core.stack.tables import View
 
 __all__ = [
+    "AddColor",
+    "AddGradient",
     "AddLayer",
     "BlendLayer",
     "Canvas",
+    "ColorLayer",
     "Composite",
+    "DissolveGroup",
     "DuplicateLayer",
     "Edit",
+    "GradeLayer",
+    "Gradient",
+    "GradientLayer",
+    "GroupLayer",
+    "GroupLayers",
     "Layer",
     "LockLayer",
     "MoveLayer",
     "NameLayer",
     "Part",
+    "PhotoLayer",
     "PlaceLayer",
     "RemoveLayer",
     "Sentence",
     "SetCanvas",
     "ShowLayer",
+    "Stop",
+    "TintLayer",
     "View",
     "apply",
     "describe",

@@ -9,12 +9,12 @@ from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.place import Placement
 from glyphaneme.core.place.placement import Position
+from glyphaneme.core.stack.gradients import Color, Gradient, Opacity
 from glyphaneme.core.stack.model import (
     MAX_LAYERS,
     Canvas,
     LayerId,
     Name,
-    Opacity,
     PictureId,
 )
 
@@ -36,6 +36,26 @@ class AddLayer(_EditBase):
     height: Annotated[int, Field(ge=1)]
     index: LayerIndex | None = None
     at: tuple[Position, Position] | None = None
+
+
+class AddColor(_EditBase):
+    """Lay one colour over everything."""
+
+    kind: Literal["add_color"] = "add_color"
+    layer_id: LayerId
+    name: Name
+    color: Color
+    index: LayerIndex | None = None
+
+
+class AddGradient(_EditBase):
+    """Lay a gradient over everything."""
+
+    kind: Literal["add_gradient"] = "add_gradient"
+    layer_id: LayerId
+    name: Name
+    gradient: Gradient
+    index: LayerIndex | None = None
 
 
 class RemoveLayer(_EditBase):
@@ -70,6 +90,38 @@ class BlendLayer(_EditBase):
     opacity: Opacity
 
 
+class TintLayer(_EditBase):
+    """Give a colour layer another colour."""
+
+    kind: Literal["tint_layer"] = "tint_layer"
+    layer_id: LayerId
+    color: Color
+
+
+class GradeLayer(_EditBase):
+    """Change a gradient layer's gradient."""
+
+    kind: Literal["grade_layer"] = "grade_layer"
+    layer_id: LayerId
+    gradient: Gradient
+
+
+class GroupLayers(_EditBase):
+    """Put layers of one group into a new one, at the front one's place."""
+
+    kind: Literal["group_layers"] = "group_layers"
+    group_id: LayerId
+    name: Name
+    layer_ids: tuple[LayerId, ...] = Field(min_length=1, max_length=MAX_LAYERS)
+
+
+class DissolveGroup(_EditBase):
+    """Take a group apart; its members stay where they show."""
+
+    kind: Literal["dissolve_group"] = "dissolve_group"
+    layer_id: LayerId
+
+
 class NameLayer(_EditBase):
     """Give a layer another name."""
 
@@ -95,11 +147,15 @@ class LockLayer(_EditBase):
 
 
 class MoveLayer(_EditBase):
-    """Put a layer at another place in the pile, counted from the back."""
+    """Put a layer at another place, counted from the back of the group `into`.
+
+    Without `into` that is the whole pile. The layer stays where it shows.
+    """
 
     kind: Literal["move_layer"] = "move_layer"
     layer_id: LayerId
     index: LayerIndex
+    into: LayerId | None = None
 
 
 class SetCanvas(_EditBase):
@@ -113,10 +169,16 @@ class SetCanvas(_EditBase):
 
 Edit: TypeAlias = Annotated[
     AddLayer
+    | AddColor
+    | AddGradient
     | RemoveLayer
     | DuplicateLayer
     | PlaceLayer
     | BlendLayer
+    | TintLayer
+    | GradeLayer
+    | GroupLayers
+    | DissolveGroup
     | NameLayer
     | ShowLayer
     | LockLayer

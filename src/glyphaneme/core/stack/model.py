@@ -6,23 +6,27 @@ opacity 0..1, colours #rrggbb in sRGB. A composite is stored as its own JSON.
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Literal, TypeAlias
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.errors import LayerMissingError
+from glyphaneme.core.errors import GroupStretchedError, LayerMissingError
 from glyphaneme.core.place import Placement
+from glyphaneme.core.stack.gradients import Color, Gradient, Opacity
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
 
 MAX_SIDE = 30_000
 MAX_LAYERS = 200
+MAX_DEPTH = 8
 
 LayerId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
 PictureId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
 Name = Annotated[str, Field(min_length=1, max_length=120)]
 Pixels = Annotated[int, Field(ge=1, le=MAX_SIDE)]
-Color = Annotated[str, Field(pattern=r"^#[0-9a-f]{6}$")]
-Opacity = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+Extent = Annotated[int, Field(ge=1)]
 
 
 class Canvas(BaseModel):
@@ -36,26 +40,70 @@ class Canvas(BaseModel):
     background: Color | None = "#ffffff"
 
 
-class Layer(BaseModel):
-    """One photo of the composite, as it is laid over what lies beneath it.
+class LayerBase(BaseModel):
+    """What every layer has: how it is called, and how it joins those beneath it."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    id: LayerId
+    name: Name
+    blend: BlendMode = BlendMode.NORMAL
+    opacity: Opacity = 1.0
+    visible: bool = True
+    locked: bool = False
+
+
+class PhotoLayer(LayerBase):
+    """One photo, as it is laid over what lies beneath it.
 
     `width` and `height` are the photo's own, so that its place can be reckoned
     without its pixels.
     """
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
-
-    id: LayerId
     kind: Literal["photo"] = "photo"
-    name: Name
     picture: PictureId
-    width: Annotated[int, Field(ge=1)]
-    height: Annotated[int, Field(ge=1)]
+    width: Extent
+    height: Extent
     placement: Placement
-    blend: BlendMode = BlendMode.NORMAL
-    opacity: Opacity = 1.0
-    visible: bool = True
-    locked: bool = False
+
+
+class ColorLayer(LayerBase):
+    """One colour over everything beneath it."""
+
+    kind: Literal["color"] = "color"
+    color: Color
+
+
+class GradientLayer(LayerBase):
+    """A gradient over everything beneath it."""
+
+    kind: Literal["gradient"] = "gradient"
+    gradient: Gradient
+
+
+class GroupLayer(LayerBase):
+    """Layers that are laid over what lies beneath as one; blending is isolated.
+
+    Its members are placed on a sheet of its own, `width` by `height` pixels and
+    clear, and nothing is cut off at that sheet's edge.
+    """
+
+    kind: Literal["group"] = "group"
+    width: Extent
+    height: Extent
+    placement: Placement
+    layers: tuple[Layer, ...]
+
+    @model_validator(mode="after")
+    def _keeps_proportions(self) -> GroupLayer:
+        require_even_scale(self.placement)
+        return self
+
+
+PlacedLayer: TypeAlias = PhotoLayer | GroupLayer
+Layer: TypeAlias = Annotated[
+    PhotoLayer | ColorLayer | GradientLayer | GroupLayer, Field(discriminator="kind")
+]
 
 
 class Composite(BaseModel):
@@ -73,8 +121,8 @@ class Composite(BaseModel):
     canvas: Canvas
     layers: tuple[Layer, ...] = ()
 
-    def index_of(self, layer_id: str) -> int:
-        """Return the layer's place, counted from the back.
+    def path_to(self, layer_id: str) -> tuple[Layer, ...]:
+        """Return a layer and the groups that it lies in.
 
         Parameters
         ----------
@@ -83,18 +131,18 @@ class Composite(BaseModel):
 
         Returns
         -------
-        int
-            0 for the layer at the very back.
+        tuple of Layer
+            The outermost group first, the layer itself last.
 
         Raises
         ------
         LayerMissingError
             No layer has that id.
         """
-        for index, layer in enumerate(self.layers):
-            if layer.id == layer_id:
-                return index
-        raise LayerMissingError(layer_id)
+        path = _path_to(self.layers, layer_id)
+        if path is None:
+            raise LayerMissingError(layer_id)
+        return path
 
     def layer(self, layer_id: str) -> Layer:
         """Return one layer.
@@ -109,4 +157,99 @@ class Composite(BaseModel):
         Layer
             The layer with that id; `LayerMissingError` where there is none.
         """
-        return self.layers[self.index_of(layer_id)]
+        return self.path_to(layer_id)[-1]
+
+    def siblings_of(self, layer_id: str) -> tuple[Layer, ...]:
+        """Return all layers of the group, or the composite, that a layer lies in.
+
+        Parameters
+        ----------
+        layer_id : str
+            Id of a layer.
+
+        Returns
+        -------
+        tuple of Layer
+            From back to front, itself among them; `LayerMissingError` where there is
+            none.
+        """
+        *groups, _ = self.path_to(layer_id)
+        return members_of(groups[-1]) if groups else self.layers
+
+    def all_layers(self) -> Iterator[Layer]:
+        """Go through all layers, those in groups too.
+
+        Yields
+        ------
+        Layer
+            From back to front, a group right after its members.
+        """
+        yield from _all_of(self.layers)
+
+    def pictures_shown(self) -> frozenset[str]:
+        """Return the ids of all pictures that a render needs.
+
+        Returns
+        -------
+        frozenset of str
+            Those of visible photos in visible groups.
+        """
+        return frozenset(_pictures_shown(self.layers))
+
+
+def members_of(layer: Layer) -> tuple[Layer, ...]:
+    """Return what lies in a group.
+
+    Parameters
+    ----------
+    layer : Layer
+        Any layer.
+
+    Returns
+    -------
+    tuple of Layer
+        From back to front; none where it is no group.
+    """
+    return layer.layers if isinstance(layer, GroupLayer) else ()
+
+
+def require_even_scale(placement: Placement) -> None:
+    """Check that a group's placement keeps its proportions.
+
+    Parameters
+    ----------
+    placement : Placement
+        Where the group shall lie.
+
+    Raises
+    ------
+    GroupStretchedError
+        It is scaled differently across and down.
+    """
+    if placement.scale_x != placement.scale_y:
+        raise GroupStretchedError(placement.scale_x, placement.scale_y)
+
+
+def _path_to(layers: tuple[Layer, ...], layer_id: str) -> tuple[Layer, ...] | None:
+    for layer in layers:
+        if layer.id == layer_id:
+            return (layer,)
+        inner = _path_to(members_of(layer), layer_id)
+        if inner is not None:
+            return (layer, *inner)
+    return None
+
+
+def _all_of(layers: tuple[Layer, ...]) -> Iterator[Layer]:
+    for layer in layers:
+        yield from _all_of(members_of(layer))
+        yield layer
+
+
+def _pictures_shown(layers: tuple[Layer, ...]) -> Iterator[str]:
+    for layer in layers:
+        if not layer.visible:
+            continue
+        if isinstance(layer, PhotoLayer):
+            yield layer.picture
+        yield from _pictures_shown(members_of(layer))

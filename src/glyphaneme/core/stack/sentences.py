@@ -7,9 +7,15 @@ from typing import TYPE_CHECKING, Literal, NamedTuple
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.place import corners_on_canvas
 from glyphaneme.core.stack.edits import (
+    AddColor,
+    AddGradient,
     AddLayer,
     BlendLayer,
+    DissolveGroup,
+    DuplicateLayer,
     Edit,
+    GradeLayer,
+    GroupLayers,
     LockLayer,
     MoveLayer,
     NameLayer,
@@ -17,12 +23,23 @@ from glyphaneme.core.stack.edits import (
     RemoveLayer,
     SetCanvas,
     ShowLayer,
+    TintLayer,
+)
+from glyphaneme.core.stack.model import (
+    ColorLayer,
+    GradientLayer,
+    GroupLayer,
+    PhotoLayer,
+    PlacedLayer,
 )
 
 if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from glyphaneme.core.stack.gradients import Gradient, Stop
     from glyphaneme.core.stack.model import Canvas, Composite, Layer
 
-Touch = Literal["name", "place", "blend", "shown", "lock", "sheet", "words"]
+Touch = Literal["name", "wash", "place", "blend", "shown", "lock", "sheet", "words"]
 """What a part opens when it is touched; "words" parts are only read."""
 
 COVER_SLACK = 0.5
@@ -55,6 +72,18 @@ COLOR_WORDS: dict[str | None, str] = {
 }
 CM_PER_INCH = 2.54
 
+DIRECTIONS = (
+    "to the right",
+    "to the lower right",
+    "downwards",
+    "to the lower left",
+    "to the left",
+    "to the upper left",
+    "upwards",
+    "to the upper right",
+)
+"""Where a gradient runs, clockwise by eighths of a turn."""
+
 
 class Part(NamedTuple):
     """Some words of a sentence and what they open when touched."""
@@ -86,13 +115,13 @@ def describe(composite: Composite) -> tuple[Sentence, ...]:
     Returns
     -------
     tuple of Sentence
-        One a layer, from back to front.
+        One a layer, from back to front; members of a group right before it.
 
     Examples
     --------
     >>> from glyphaneme.core.place import Placement
-    >>> from glyphaneme.core.stack.model import Canvas, Composite, Layer
-    >>> moths = Layer(
+    >>> from glyphaneme.core.stack.model import Canvas, Composite, PhotoLayer
+    >>> moths = PhotoLayer(
     ...     id="m", name="Moths", picture="p", width=300, height=200,
     ...     placement=Placement(x=150, y=100, scale_x=1, scale_y=1, turn=12),
     ...     blend="multiply",
@@ -101,10 +130,8 @@ def describe(composite: Composite) -> tuple[Sentence, ...]:
     >>> describe(poster)[0].text
     'Moths, in the upper left, turned 12°, multiplied.'
     """
-    return tuple(
-        Sentence(layer.id, _parts(layer, composite.canvas))
-        for layer in composite.layers
-    )
+    canvas = composite.canvas
+    return tuple(_described(composite.layers, canvas.width, canvas.height))
 
 
 def describe_canvas(canvas: Canvas) -> tuple[Part, ...]:
@@ -167,8 +194,10 @@ def describe_edit(composite: Composite, edit: Edit) -> str:
     >>> describe_edit(bare, SetCanvas(canvas=Canvas(width=40, height=20)))
     'Canvas 40 × 20 px'
     """
-    if isinstance(edit, AddLayer):
+    if isinstance(edit, AddLayer | AddColor | AddGradient):
         return f"{edit.name} laid on"
+    if isinstance(edit, GroupLayers):
+        return f"{edit.name} put together"
     if isinstance(edit, SetCanvas):
         return f"Canvas {edit.canvas.width} × {edit.canvas.height} px"
     layer = composite.layer(edit.layer_id)
@@ -178,7 +207,7 @@ def describe_edit(composite: Composite, edit: Edit) -> str:
 def _deed(composite: Composite, layer: Layer, edit: Edit) -> str:
     """Say what an edit does to its layer."""
     match edit:
-        case PlaceLayer():
+        case PlaceLayer() if isinstance(layer, PlacedLayer):
             return _placing_word(layer, edit)
         case BlendLayer():
             return f"{MODE_WORDS[edit.mode]} at {_percent(edit.opacity)}"
@@ -189,15 +218,32 @@ def _deed(composite: Composite, layer: Layer, edit: Edit) -> str:
         case LockLayer():
             return "locked" if edit.locked else "unlocked"
         case MoveLayer():
-            ahead = edit.index > composite.index_of(layer.id)
-            return "brought forward" if ahead else "sent back"
-        case RemoveLayer():
-            return "removed"
+            return _moving_word(composite, layer, edit)
         case _:
-            return "duplicated"
+            return _OTHER_DEEDS[type(edit)]
 
 
-def _placing_word(layer: Layer, edit: PlaceLayer) -> str:
+_OTHER_DEEDS: dict[type, str] = {
+    PlaceLayer: "moved",
+    RemoveLayer: "removed",
+    DuplicateLayer: "duplicated",
+    TintLayer: "in another colour",
+    GradeLayer: "running otherwise",
+    DissolveGroup: "taken apart",
+}
+
+
+def _moving_word(composite: Composite, layer: Layer, edit: MoveLayer) -> str:
+    *groups, _ = composite.path_to(layer.id)
+    home = groups[-1].id if groups else None
+    if edit.into != home:
+        return "put into a group" if edit.into else "taken out of its group"
+    siblings = composite.siblings_of(layer.id)
+    ahead = edit.index > [one.id for one in siblings].index(layer.id)
+    return "brought forward" if ahead else "sent back"
+
+
+def _placing_word(layer: PlacedLayer, edit: PlaceLayer) -> str:
     before, after = layer.placement, edit.placement
     if (before.flipped, before.upended) != (after.flipped, after.upended):
         return "flipped"
@@ -208,9 +254,19 @@ def _placing_word(layer: Layer, edit: PlaceLayer) -> str:
     return "moved"
 
 
-def _parts(layer: Layer, canvas: Canvas) -> tuple[Part, ...]:
+def _described(
+    layers: tuple[Layer, ...], width: float, height: float
+) -> Iterator[Sentence]:
+    """Describe a pile that lies on a sheet of that size."""
+    for layer in layers:
+        if isinstance(layer, GroupLayer):
+            yield from _described(layer.layers, layer.width, layer.height)
+        yield Sentence(layer.id, _parts(layer, width, height))
+
+
+def _parts(layer: Layer, width: float, height: float) -> tuple[Part, ...]:
     parts = [Part(layer.name, "name")]
-    for text, touch in _phrases(layer, canvas):
+    for text, touch in _phrases(layer, width, height):
         parts += [Part(", ", "words"), Part(text, touch)]
     if layer.opacity < 1:
         parts += [Part(" at ", "words"), Part(_percent(layer.opacity), "blend")]
@@ -219,43 +275,76 @@ def _parts(layer: Layer, canvas: Canvas) -> tuple[Part, ...]:
     return (*parts, Part(".", "words"))
 
 
-def _phrases(layer: Layer, canvas: Canvas) -> list[tuple[str, Touch]]:
-    phrases: list[tuple[str, Touch]] = []
+def _phrases(layer: Layer, width: float, height: float) -> Iterator[tuple[str, Touch]]:
     if not layer.visible:
-        phrases.append(("hidden", "shown"))
-    phrases.append((_where(layer, canvas), "place"))
+        yield "hidden", "shown"
+    match layer:
+        case ColorLayer():
+            yield f"{_color_word(layer.color)} over everything", "wash"
+        case GradientLayer():
+            yield from _running(layer.gradient)
+        case GroupLayer():
+            count = len(layer.layers)
+            yield f"{count} layers as one" if count > 1 else "one layer alone", "words"
+        case PhotoLayer():
+            pass
+    if isinstance(layer, PlacedLayer):
+        yield from _placing(layer, width, height)
+    yield MODE_WORDS[layer.blend], "blend"
+
+
+def _placing(
+    layer: PlacedLayer, width: float, height: float
+) -> Iterator[tuple[str, Touch]]:
+    yield _where(layer, width, height), "place"
     placement = layer.placement
     if placement.flipped and placement.upended:
-        phrases.append(("mirrored and upside down", "place"))
+        yield "mirrored and upside down", "place"
     elif placement.flipped:
-        phrases.append(("mirrored", "place"))
+        yield "mirrored", "place"
     elif placement.upended:
-        phrases.append(("upside down", "place"))
+        yield "upside down", "place"
     if placement.turn:
-        phrases.append(
-            (f"turned {placement.turn:.4g}°".replace("-", "\u2212"), "place")
-        )
-    phrases.append((MODE_WORDS[layer.blend], "blend"))
-    return phrases
+        yield f"turned {placement.turn:.4g}°".replace("-", "\u2212"), "place"
 
 
-def _where(layer: Layer, canvas: Canvas) -> str:
+def _running(gradient: Gradient) -> Iterator[tuple[str, Touch]]:
+    start, end = _stop_word(gradient.start), _stop_word(gradient.end)
+    yield f"from {start} to {end}", "wash"
+    if gradient.shape == "round":
+        yield "outwards", "wash"
+    else:
+        yield f"running {DIRECTIONS[round(gradient.angle / 45) % 8]}", "wash"
+
+
+def _stop_word(stop: Stop) -> str:
+    word = _color_word(stop.color)
+    if stop.opacity == 0:
+        return "clear"
+    return word if stop.opacity == 1 else f"{word} at {_percent(stop.opacity)}"
+
+
+def _color_word(color: str) -> str:
+    return COLOR_WORDS.get(color, color)
+
+
+def _where(layer: PlacedLayer, width: float, height: float) -> str:
     corners = corners_on_canvas(layer.placement, width=layer.width, height=layer.height)
     left, top = corners.min(axis=0)
     right, bottom = corners.max(axis=0)
     upright = layer.placement.turn % 90 == 0
-    if right <= 0 or bottom <= 0 or left >= canvas.width or top >= canvas.height:
+    if right <= 0 or bottom <= 0 or left >= width or top >= height:
         return "outside the picture"
     covers = (
         left <= COVER_SLACK
         and top <= COVER_SLACK
-        and right >= canvas.width - COVER_SLACK
-        and bottom >= canvas.height - COVER_SLACK
+        and right >= width - COVER_SLACK
+        and bottom >= height - COVER_SLACK
     )
     if covers and upright:
         return "filling the picture"
-    down = _third(layer.placement.y, canvas.height, ("upper", "", "lower"))
-    across = _third(layer.placement.x, canvas.width, ("left", "", "right"))
+    down = _third(layer.placement.y, height, ("upper", "", "lower"))
+    across = _third(layer.placement.x, width, ("left", "", "right"))
     if down and across:
         return f"in the {down} {across}"
     if down:
@@ -263,7 +352,7 @@ def _where(layer: Layer, canvas: Canvas) -> str:
     return f"at the {across}" if across else "in the middle"
 
 
-def _third(position: float, extent: int, words: tuple[str, str, str]) -> str:
+def _third(position: float, extent: float, words: tuple[str, str, str]) -> str:
     if position < extent * 0.36:
         return words[0]
     return words[2] if position > extent * 0.64 else words[1]

@@ -1,0 +1,240 @@
+"""Writes a pile of layers as the table that the compositing kernel reads."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any, NamedTuple
+
+import numpy as np
+
+from glyphaneme.core._kernels.composing import LAYER
+from glyphaneme.core._kernels.washing import (
+    COLOR,
+    GROUP_BEGIN,
+    GROUP_END,
+    LINEAR,
+    PHOTO,
+    ROUND,
+)
+from glyphaneme.core.blend import BLEND_CODES
+from glyphaneme.core.checks import require_pixels
+from glyphaneme.core.errors import PixelsMissingError
+from glyphaneme.core.place import canvas_to_source
+from glyphaneme.core.stack.gradients import way_along
+from glyphaneme.core.stack.model import (
+    ColorLayer,
+    GradientLayer,
+    GroupLayer,
+    Layer,
+    PhotoLayer,
+)
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator, Mapping
+
+    from numpy.typing import NDArray
+
+    from glyphaneme.core.arrays import MatrixF64, PixelsU8
+    from glyphaneme.core.place import Pyramid
+    from glyphaneme.core.stack.gradients import Stop
+
+WHOLE = 1e-6
+"""How near to whole pixels a map must lie to be copied: far below one level."""
+
+
+class View(NamedTuple):
+    """A rectangle of the canvas at a scale.
+
+    `x` and `y` are canvas pixels of its top left corner, `width` and `height` the
+    size of what is shown, `scale` shown pixels per canvas pixel.
+
+    Examples
+    --------
+    >>> View(x=0, y=0, width=640, height=480, scale=0.5).canvas_width
+    1280.0
+    """
+
+    x: float
+    y: float
+    width: int
+    height: int
+    scale: float
+
+    @property
+    def canvas_width(self) -> float:
+        """Width of the rectangle, in canvas pixels."""
+        return self.width / self.scale
+
+
+class Table(NamedTuple):
+    """What the kernel reads; `held` keeps alive the arrays that it points into."""
+
+    rows: NDArray[np.void]
+    groups: int
+    held: tuple[PixelsU8, ...]
+
+
+def build_table(
+    layers: tuple[Layer, ...], pixels: Mapping[str, Pyramid], view: View
+) -> Table:
+    """Write all visible layers of a pile as a table.
+
+    Parameters
+    ----------
+    layers : tuple of Layer
+        From back to front, placed on the canvas.
+    pixels : mapping of picture id to Pyramid
+        The pictures of all visible photos.
+    view : View
+        Which part of the canvas is shown, at what size.
+
+    Returns
+    -------
+    Table
+        A group is a row that begins it, its members, and a row that ends it.
+
+    Raises
+    ------
+    PixelsMissingError
+        `pixels` lacks the picture of a visible layer.
+    PixelsShapeError
+        A level of a pyramid is not C-contiguous RGBA.
+    """
+    found = list(_rows(layers, pixels, _homogeneous(_view_to_canvas(view)), 0))
+    rows = np.zeros(len(found), LAYER)
+    for row, (fields, _, _) in zip(rows, found, strict=True):
+        for name, value in fields.items():
+            row[name] = value
+    return Table(
+        rows=rows,
+        groups=max((depth for _, depth, _ in found), default=0),
+        held=tuple(level for _, _, level in found if level is not None),
+    )
+
+
+def rgba(color: str, opacity: float = 1.0) -> NDArray[np.float32]:
+    """Read a colour.
+
+    Parameters
+    ----------
+    color : str
+        Such as "#ff8000", sRGB.
+    opacity : float, 0..1
+        Its alpha.
+
+    Returns
+    -------
+    (4,) float32, 0..1
+        Straight R, G, B, A.
+
+    Examples
+    --------
+    >>> rgba("#ff0000").tolist()
+    [1.0, 0.0, 0.0, 1.0]
+    """
+    channels = [int(color[at : at + 2], 16) / 255 for at in (1, 3, 5)]
+    return np.array([*channels, opacity], np.float32)
+
+
+Row = tuple[dict[str, Any], int, "PixelsU8 | None"]
+"""A row's fields, how many groups it lies in, and the array that it points into."""
+
+
+def _rows(
+    layers: tuple[Layer, ...],
+    pixels: Mapping[str, Pyramid],
+    way: MatrixF64,
+    depth: int,
+) -> Iterator[Row]:
+    """Write rows; `way` is the homogeneous map from the view to where layers lie."""
+    for layer in layers:
+        if not (layer.visible and layer.opacity):
+            continue
+        shared: dict[str, Any] = {
+            "mode": BLEND_CODES[layer.blend],
+            "opacity": layer.opacity,
+        }
+        match layer:
+            case PhotoLayer():
+                fields, level = _photo_fields(layer, pixels, way)
+                yield shared | fields, depth, level
+            case ColorLayer():
+                yield shared | _color_fields(layer), depth, None
+            case GradientLayer():
+                yield shared | _gradient_fields(layer, way), depth, None
+            case GroupLayer():
+                inner = _homogeneous(
+                    canvas_to_source(
+                        layer.placement, width=layer.width, height=layer.height
+                    )
+                )
+                yield {"kind": GROUP_BEGIN}, depth + 1, None
+                yield from _rows(layer.layers, pixels, inner @ way, depth + 1)
+                yield shared | {"kind": GROUP_END}, depth + 1, None
+
+
+def _photo_fields(
+    layer: PhotoLayer, pixels: Mapping[str, Pyramid], way: MatrixF64
+) -> tuple[dict[str, Any], PixelsU8]:
+    if layer.picture not in pixels:
+        raise PixelsMissingError(layer.picture)
+    pyramid = pixels[layer.picture]
+    inverse = canvas_to_source(
+        layer.placement, width=pyramid.width, height=pyramid.height
+    )
+    to_source = inverse @ way
+    at = pyramid.level_for(_largest_scale(to_source))
+    level = pyramid.levels[at]
+    require_pixels(level)
+    shrink = 0.5**at
+    to_source *= shrink
+    rows, columns = level.shape[:2]
+    return {
+        "kind": PHOTO,
+        "address": level.ctypes.data,
+        "rows": rows,
+        "columns": columns,
+        "width": pyramid.width * shrink,
+        "height": pyramid.height * shrink,
+        "opaque": pyramid.opaque,
+        "copied": at == 0 and _moves_by_whole_pixels(to_source),
+        "to_source": to_source.ravel(),
+    }, level
+
+
+def _color_fields(layer: ColorLayer) -> dict[str, Any]:
+    colors = np.tile(rgba(layer.color), 2)
+    return {"kind": COLOR, "opaque": True, "colors": colors}
+
+
+def _gradient_fields(layer: GradientLayer, way: MatrixF64) -> dict[str, Any]:
+    gradient = layer.gradient
+    ends: tuple[Stop, Stop] = (gradient.start, gradient.end)
+    return {
+        "kind": ROUND if gradient.shape == "round" else LINEAR,
+        "opaque": all(stop.opacity == 1 for stop in ends),
+        "colors": np.concatenate([rgba(stop.color, stop.opacity) for stop in ends]),
+        "to_source": (way_along(gradient) @ way).ravel(),
+    }
+
+
+def _largest_scale(to_source: MatrixF64) -> float:
+    """Return shown pixels per texel, the larger of the picture's two axes."""
+    forward = np.linalg.inv(to_source[:, :2])
+    return float(np.hypot(*forward).max())
+
+
+def _view_to_canvas(view: View) -> MatrixF64:
+    step = 1 / view.scale
+    return np.array([[step, 0, view.x], [0, step, view.y]])
+
+
+def _homogeneous(matrix: MatrixF64) -> MatrixF64:
+    return np.vstack([matrix, [0, 0, 1]])
+
+
+def _moves_by_whole_pixels(matrix: MatrixF64) -> bool:
+    shift = matrix[:, 2]
+    return bool(
+        np.allclose(matrix[:, :2], np.eye(2), rtol=0, atol=1e-12)
+        and np.all(np.abs(shift - np.round(shift)) < WHOLE)
+    )
