@@ -26,6 +26,18 @@ export const fetchModes = async (): Promise<ModeChoices[]> =>
 export const fetchProject = (id: string): Promise<ProjectState> =>
   getJson<ProjectState>(`/api/projects/${id}`);
 
+/** Colours of what lies beneath a layer. */
+export const fetchColors = async (
+  id: string,
+  revision: string,
+  beneath: string,
+): Promise<string[]> =>
+  (
+    await getJson<{ colors: string[] }>(
+      `/api/projects/${id}/colors?revision=${revision}&beneath=${beneath}`,
+    )
+  ).colors;
+
 export const fetchHistory = (id: string): Promise<History> =>
   getJson<History>(`/api/projects/${id}/history`);
 

@@ -212,6 +212,23 @@ export interface paths {
     patch: operations["projects_patch_project_projects__uuid_id__patch"];
     trace?: never;
   };
+  "/api/projects/{id}/colors": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Offer colours from the picture itself. */
+    get: operations["frames_get_colors_projects__uuid_id__colors_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/projects/{id}/edits": {
     parameters: {
       query?: never;
@@ -535,6 +552,14 @@ export interface components {
        * @default true
        */
       visible: boolean;
+    };
+    /**
+     * Colors
+     * @description Colours that a picture is mostly made of, from dark to light.
+     */
+    Colors: {
+      /** Colors */
+      colors: string[];
     };
     /**
      * Composite
@@ -1992,6 +2017,40 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  frames_get_colors_projects__uuid_id__colors_get: {
+    parameters: {
+      query: {
+        beneath?: string | null;
+        revision: string;
+      };
+      header?: never;
+      path: {
+        id: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Colors"];
+        };
       };
       /** @description Unprocessable Entity */
       422: {

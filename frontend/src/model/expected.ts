@@ -4,7 +4,8 @@
  * answer always replaces it.
  */
 
-import type { Composite, Edit, Layer } from "@/model/composite";
+import { type Composite, type Edit, groupsAround, isPlaced, type Layer } from "@/model/composite";
+import type { Point } from "@/model/geometry";
 
 /** Return the composite with edits applied that the service has not answered yet. */
 export function withEdits(composite: Composite, edits: readonly Edit[]): Composite {
@@ -14,59 +15,99 @@ export function withEdits(composite: Composite, edits: readonly Edit[]): Composi
 function withEdit(composite: Composite, edit: Edit): Composite {
   switch (edit.kind) {
     case "add_layer":
+    case "add_color":
+    case "add_gradient":
     case "duplicate_layer":
-      // Their place is the service's to say; they show when it has answered.
+    case "group_layers":
+    case "dissolve_group":
+      // What comes of them is the service's to say; it shows when it has answered.
       return composite;
     case "remove_layer":
-      return { ...composite, layers: composite.layers.filter((one) => one.id !== edit.layer_id) };
+      return { ...composite, layers: replaced(composite.layers, edit.layer_id, () => []) };
     case "move_layer":
-      return moved(composite, edit.layer_id, edit.index);
+      return moved(composite, edit);
     case "set_canvas":
       return { ...composite, canvas: edit.canvas, layers: composite.layers.map(shifted(edit)) };
     default:
       return {
         ...composite,
-        layers: composite.layers.map((one) =>
-          one.id === edit.layer_id ? { ...one, ...changes(edit) } : one,
-        ),
+        layers: replaced(composite.layers, edit.layer_id, (layer) => [changed(layer, edit)]),
       };
   }
 }
 
-function changes(
-  edit: Extract<
-    Edit,
-    { kind: "place_layer" | "blend_layer" | "name_layer" | "show_layer" | "lock_layer" }
-  >,
-): Partial<Layer> {
+/** Put other layers in the place of one, at any depth; an empty group goes too. */
+function replaced(
+  layers: readonly Layer[],
+  id: string,
+  change: (layer: Layer) => readonly Layer[],
+): readonly Layer[] {
+  return layers.flatMap((layer) => {
+    if (layer.id === id) return change(layer);
+    if (layer.kind !== "group") return [layer];
+    const inner = replaced(layer.layers, id, change);
+    if (inner.length === 0) return [];
+    return [inner === layer.layers ? layer : { ...layer, layers: inner }];
+  });
+}
+
+type LayerChange = Extract<
+  Edit,
+  {
+    kind:
+      | "place_layer"
+      | "blend_layer"
+      | "tint_layer"
+      | "grade_layer"
+      | "name_layer"
+      | "show_layer"
+      | "lock_layer";
+  }
+>;
+
+function changed(layer: Layer, edit: LayerChange): Layer {
   switch (edit.kind) {
     case "place_layer":
-      return { placement: edit.placement };
+      return isPlaced(layer) ? { ...layer, placement: edit.placement } : layer;
+    case "tint_layer":
+      return layer.kind === "color" ? { ...layer, color: edit.color } : layer;
+    case "grade_layer":
+      return layer.kind === "gradient" ? { ...layer, gradient: edit.gradient } : layer;
     case "blend_layer":
-      return { blend: edit.mode, opacity: edit.opacity };
+      return { ...layer, blend: edit.mode, opacity: edit.opacity };
     case "name_layer":
-      return { name: edit.name };
+      return { ...layer, name: edit.name };
     case "show_layer":
-      return { visible: edit.visible };
+      return { ...layer, visible: edit.visible };
     case "lock_layer":
-      return { locked: edit.locked };
+      return { ...layer, locked: edit.locked };
   }
 }
 
-function moved(composite: Composite, id: string, index: number): Composite {
-  const layer = composite.layers.find((one) => one.id === id);
+/** Within its own group at once; into another one only as the service says. */
+function moved(composite: Composite, edit: Extract<Edit, { kind: "move_layer" }>): Composite {
+  const home = groupsAround(composite, edit.layer_id).at(-1);
+  if ((home?.id ?? null) !== edit.into) return composite;
+  const siblings = home?.layers ?? composite.layers;
+  const layer = siblings.find((one) => one.id === edit.layer_id);
   if (!layer) return composite;
-  const others = composite.layers.filter((one) => one.id !== id);
-  return { ...composite, layers: [...others.slice(0, index), layer, ...others.slice(index)] };
+  const others = siblings.filter((one) => one !== layer);
+  const layers = [...others.slice(0, edit.index), layer, ...others.slice(edit.index)];
+  if (!home) return { ...composite, layers };
+  return {
+    ...composite,
+    layers: replaced(composite.layers, home.id, () => [{ ...home, layers }]),
+  };
 }
 
 function shifted(edit: Extract<Edit, { kind: "set_canvas" }>): (layer: Layer) => Layer {
-  return (layer) => ({
-    ...layer,
-    placement: {
-      ...layer.placement,
-      x: layer.placement.x + edit.shift_x,
-      y: layer.placement.y + edit.shift_y,
-    },
+  const by = <P extends Point>(at: P): P => ({
+    ...at,
+    x: at.x + edit.shift_x,
+    y: at.y + edit.shift_y,
   });
+  return (layer) => {
+    if (isPlaced(layer)) return { ...layer, placement: by(layer.placement) };
+    return layer.kind === "gradient" ? { ...layer, gradient: by(layer.gradient) } : layer;
+  };
 }

@@ -55,7 +55,7 @@ test("a click finds visible, unlocked layers, the front one first", () => {
     sampleLayer("front"),
   );
 
-  const found = layersAt(composite, { x: 50, y: 40 });
+  const found = layersAt(composite.layers, { x: 50, y: 40 });
 
   expect(found.map(({ id }) => id)).toEqual(["front", "back"]);
 });

@@ -1,6 +1,12 @@
 /** Where layers lie: the arithmetic behind grips and clicks. */
 
-import type { Canvas, Composite, Layer, Placement } from "@/model/composite";
+import {
+  type Canvas,
+  isPlaced,
+  type Layer,
+  type PlacedLayer,
+  type Placement,
+} from "@/model/composite";
 
 export interface Point {
   readonly x: number;
@@ -13,7 +19,7 @@ export const GREATEST_SCALE = 200;
 const DEGREE = Math.PI / 180;
 
 /** Return the layer's corners on the canvas: its own top left, then clockwise. */
-export function cornersOf(layer: Layer): [Point, Point, Point, Point] {
+export function cornersOf(layer: PlacedLayer): [Point, Point, Point, Point] {
   const corner = (x: number, y: number) => toCanvas(layer, { x, y });
   return [
     corner(0, 0),
@@ -24,7 +30,7 @@ export function cornersOf(layer: Layer): [Point, Point, Point, Point] {
 }
 
 /** Map a position in the layer's photo to the canvas. */
-export function toCanvas(layer: Layer, at: Point): Point {
+export function toCanvas(layer: PlacedLayer, at: Point): Point {
   const place = layer.placement;
   const across = (at.x - layer.width / 2) * place.scale_x * (place.flipped ? -1 : 1);
   const down = (at.y - layer.height / 2) * place.scale_y * (place.upended ? -1 : 1);
@@ -33,7 +39,7 @@ export function toCanvas(layer: Layer, at: Point): Point {
 }
 
 /** Map a position on the canvas to the layer's photo. */
-export function toSource(layer: Layer, at: Point): Point {
+export function toSource(layer: PlacedLayer, at: Point): Point {
   const place = layer.placement;
   const back = rotated({ x: at.x - place.x, y: at.y - place.y }, -place.turn);
   return {
@@ -43,16 +49,24 @@ export function toSource(layer: Layer, at: Point): Point {
 }
 
 /** Tell whether a position on the canvas lies on the layer. */
-export function liesOn(layer: Layer, at: Point): boolean {
+export function liesOn(layer: PlacedLayer, at: Point): boolean {
   const { x, y } = toSource(layer, at);
   return x >= 0 && y >= 0 && x <= layer.width && y <= layer.height;
 }
 
-/** Return the layers that can be taken at a position, front to back. */
-export function layersAt(composite: Composite, at: Point): Layer[] {
-  return composite.layers
-    .filter((layer) => layer.visible && !layer.locked && liesOn(layer, at))
+/** Return the layers of one pile that can be taken at a position, front to back. */
+export function layersAt(layers: readonly Layer[], at: Point): PlacedLayer[] {
+  return layers
+    .filter(isPlaced)
+    .filter((layer) => layer.visible && !layer.locked && showsAt(layer, at))
     .toReversed();
+}
+
+/** A group shows where one of its members does. */
+function showsAt(layer: PlacedLayer, at: Point): boolean {
+  if (layer.kind === "photo") return liesOn(layer, at);
+  const inside = toSource(layer, at);
+  return layer.layers.some((one) => isPlaced(one) && one.visible && showsAt(one, inside));
 }
 
 /** Move by canvas pixels. */
@@ -65,7 +79,7 @@ export function movedBy(place: Placement, x: number, y: number): Placement {
  * `aboutMiddle`. In proportion unless `free`.
  */
 export function scaledByCorner(
-  layer: Layer,
+  layer: PlacedLayer,
   corner: 0 | 1 | 2 | 3,
   to: Point,
   how: { readonly free: boolean; readonly aboutMiddle: boolean },
@@ -107,17 +121,17 @@ export function turnedTowards(place: Placement, to: Point, step: number | null):
 }
 
 /** Return the placement that shows the whole layer in the middle of the canvas. */
-export function fittedInside(layer: Layer, canvas: Canvas): Placement {
+export function fittedInside(layer: PlacedLayer, canvas: Canvas): Placement {
   return scaledToCanvas(layer, canvas, Math.min);
 }
 
 /** Return the placement at which the layer leaves nothing of the canvas uncovered. */
-export function fillingCanvas(layer: Layer, canvas: Canvas): Placement {
+export function fillingCanvas(layer: PlacedLayer, canvas: Canvas): Placement {
   return scaledToCanvas(layer, canvas, Math.max);
 }
 
 function scaledToCanvas(
-  layer: Layer,
+  layer: PlacedLayer,
   canvas: Canvas,
   choose: (one: number, other: number) => number,
 ): Placement {

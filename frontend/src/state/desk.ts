@@ -1,10 +1,16 @@
 /** What the desk shows and works on; nothing of it is an edit. */
 
 import { create } from "zustand";
-import type { Edit } from "@/model/composite";
+import { type Edit, isPlaced, type Layer } from "@/model/composite";
 import type { Size, StageView } from "@/model/viewing";
 
-export type Facet = "place" | "blend";
+export type Facet = "wash" | "place" | "blend";
+
+/** Return the facet that a layer shows: those of its kind alone. */
+export function facetFor(layer: Layer, facet: Facet): Facet {
+  if (facet === "blend") return facet;
+  return isPlaced(layer) ? "place" : "wash";
+}
 
 export type Backing =
   | { readonly kind: "lattice" }

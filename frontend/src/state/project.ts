@@ -6,7 +6,7 @@ import { withEdits } from "@/model/expected";
 
 interface Words {
   readonly text: string;
-  readonly touch: "name" | "place" | "blend" | "shown" | "lock" | "sheet" | "words";
+  readonly touch: "name" | "wash" | "place" | "blend" | "shown" | "lock" | "sheet" | "words";
 }
 
 /** The part of the service's state that the page keeps. */

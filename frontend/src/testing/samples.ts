@@ -1,7 +1,7 @@
 /** Small composites for tests. */
 
 import type { ProjectState } from "@/api/types";
-import type { Composite, Layer, Placement } from "@/model/composite";
+import type { Composite, GroupLayer, Layer, PhotoLayer, Placement } from "@/model/composite";
 
 export function samplePlacement(changes: Partial<Placement> = {}): Placement {
   return {
@@ -16,7 +16,7 @@ export function samplePlacement(changes: Partial<Placement> = {}): Placement {
   };
 }
 
-export function sampleLayer(id: string, changes: Partial<Layer> = {}): Layer {
+export function sampleLayer(id: string, changes: Partial<PhotoLayer> = {}): PhotoLayer {
   return {
     id,
     kind: "photo",
@@ -31,6 +31,11 @@ export function sampleLayer(id: string, changes: Partial<Layer> = {}): Layer {
     locked: false,
     ...changes,
   };
+}
+
+export function sampleGroup(id: string, placement: Placement, ...layers: Layer[]): GroupLayer {
+  const { picture: _, ...shared } = sampleLayer(id);
+  return { ...shared, kind: "group", placement, layers };
 }
 
 export function sampleComposite(...layers: Layer[]): Composite {

@@ -15,6 +15,7 @@ from glyphaneme.codecs import (
     write_picture,
 )
 from glyphaneme.core.stack import Composite, Edit, View, apply, render
+from glyphaneme.core.tone import palette_of
 from glyphaneme.services.errors import NotThereError
 from glyphaneme.services.projects import (
     composite_at,
@@ -33,6 +34,7 @@ if TYPE_CHECKING:
 
 LARGEST_FRAME_SIDE = 4096
 MAX_UNSAVED = 200
+PALETTE_WIDTH = 96
 QUICK_QUALITY = 85
 FINE_QUALITY = 95
 
@@ -101,6 +103,25 @@ def show_alternatives(
         for alternative in alternatives
     ]
     return encode_frame(np.concatenate(tiles), quality=88), view.height
+
+
+def colors_beneath(
+    session: Session,
+    studio: Studio,
+    project_id: uuid.UUID,
+    *,
+    revision: uuid.UUID,
+    layer_id: str | None,
+) -> tuple[str, ...]:
+    """Return colours of what lies beneath a layer, or of everything."""
+    require_revision(session, project_id, revision)
+    composite = composite_at(session, studio.states, revision)
+    if layer_id is not None:
+        outermost = composite.path_to(layer_id)[0]
+        below = composite.layers[: composite.layers.index(outermost)]
+        composite = composite.model_copy(update={"layers": below})
+    pixels = pyramids_of(session, studio, composite)
+    return palette_of(render(composite, pixels, _whole(composite, PALETTE_WIDTH)))
 
 
 def write_preview(

@@ -48,6 +48,33 @@ class PreviewQuery(BaseModel):
     revision: uuid.UUID | None = None
 
 
+class ColorsQuery(BaseModel):
+    """Of which state, and beneath which of its layers."""
+
+    revision: uuid.UUID
+    beneath: str | None = None
+
+
+class Colors(BaseModel):
+    """Colours that a picture is mostly made of, from dark to light."""
+
+    colors: list[str]
+
+
+@api.get("/projects/<uuid:id>/colors", responses={200: Colors})
+def get_colors(path: IdPath, query: ColorsQuery) -> dict[str, Any]:
+    """Offer colours from the picture itself."""
+    with studio().sessions() as session:
+        found = showing.colors_beneath(
+            session,
+            studio(),
+            path.id,
+            revision=query.revision,
+            layer_id=query.beneath,
+        )
+    return Colors(colors=list(found)).model_dump(mode="json")
+
+
 @api.post("/projects/<uuid:id>/frame", responses=BINARY)
 def post_frame(path: IdPath, body: FrameRequest) -> Response:
     """Render what the stage shows; the body's layout is `encode_frame`'s."""

@@ -1,10 +1,23 @@
 /** The commands of the keyboard and of the open layer's buttons. */
 
 import type { DeskActions } from "@/features/desk/DeskContext";
-import { type Layer, layerById } from "@/model/composite";
+import {
+  type Composite,
+  type GroupLayer,
+  groupsAround,
+  isHeld,
+  isPlaced,
+  type Layer,
+  layerById,
+  siblingsOf,
+} from "@/model/composite";
 import { movedBy } from "@/model/geometry";
+import { firstGradient } from "@/model/gradients";
+import { intoPile, onCanvas } from "@/model/nesting";
 import { useDesk } from "@/state/desk";
 import { expectedComposite } from "@/state/project";
+
+const LONGEST_NAME = 120;
 
 /** Return the open layer as it will be once everything is answered. */
 export function openLayer(): Layer | undefined {
@@ -14,20 +27,89 @@ export function openLayer(): Layer | undefined {
 
 /** Move the layer by whole canvas pixels. */
 export function nudge(desk: DeskActions, layer: Layer, x: number, y: number): void {
-  if (layer.locked) return;
+  const composite = expectedComposite();
+  if (!composite || !isPlaced(layer) || isHeld(composite, layer.id)) return;
+  const moved = movedBy(onCanvas(composite, layer).placement, x, y);
   desk.edit({
     kind: "place_layer",
     layer_id: layer.id,
-    placement: movedBy(layer.placement, x, y),
+    placement: intoPile(composite, layer.id, moved),
   });
 }
 
-/** Bring the layer forward, or send it back with -1, by one place. */
+/** Bring the layer forward, or send it back with -1, by one place in its own group. */
 export function shiftInPile(desk: DeskActions, layer: Layer, by: 1 | -1): void {
-  const layers = expectedComposite()?.layers ?? [];
+  const composite = expectedComposite();
+  if (!composite) return;
+  const layers = siblingsOf(composite, layer.id);
   const index = layers.findIndex((one) => one.id === layer.id) + by;
   if (index < 0 || index >= layers.length) return;
-  desk.edit({ kind: "move_layer", layer_id: layer.id, index });
+  const into = groupsAround(composite, layer.id).at(-1)?.id ?? null;
+  desk.edit({ kind: "move_layer", layer_id: layer.id, index, into });
+}
+
+/** Return the layer that lies right beneath another in the same group. */
+export function beneath(composite: Composite, layer: Layer): Layer | undefined {
+  const layers = siblingsOf(composite, layer.id);
+  return layers[layers.findIndex((one) => one.id === layer.id) - 1];
+}
+
+/** Make one group of the layer and the one beneath it, and open that. */
+export function putTogether(desk: DeskActions, layer: Layer): void {
+  const composite = expectedComposite();
+  const below = composite ? beneath(composite, layer) : undefined;
+  if (!below) return;
+  const group = crypto.randomUUID();
+  desk.edit({
+    kind: "group_layers",
+    group_id: group,
+    name: `${below.name} and ${layer.name}`.slice(0, LONGEST_NAME),
+    layer_ids: [below.id, layer.id],
+  });
+  useDesk.getState().actions.open(group, "place");
+}
+
+/** Put the layer into a group, in front of what is there. */
+export function putInto(desk: DeskActions, layer: Layer, group: GroupLayer): void {
+  const index = group.layers.length;
+  desk.edit({ kind: "move_layer", layer_id: layer.id, index, into: group.id });
+}
+
+/** Take the layer out of its group; it then lies right over that. */
+export function takeOut(desk: DeskActions, layer: Layer): void {
+  const composite = expectedComposite();
+  const groups = composite ? groupsAround(composite, layer.id) : [];
+  const group = groups.at(-1);
+  if (!composite || !group) return;
+  const index = siblingsOf(composite, group.id).findIndex((one) => one.id === group.id) + 1;
+  const into = groups.at(-2)?.id ?? null;
+  desk.edit({ kind: "move_layer", layer_id: layer.id, index, into });
+}
+
+/** Take a group apart; its members stay where they show. */
+export function takeApart(desk: DeskActions, layer: Layer): void {
+  if (layer.kind !== "group" || layer.locked) return;
+  desk.edit({ kind: "dissolve_group", layer_id: layer.id });
+  useDesk.getState().actions.open(layer.layers.at(-1)?.id ?? null);
+}
+
+const FIRST_COLOR = "#c0562f";
+
+/** Lay a colour over everything, and open it. */
+export function layColor(desk: DeskActions): void {
+  const id = crypto.randomUUID();
+  desk.edit({ kind: "add_color", layer_id: id, name: "Colour", color: FIRST_COLOR, index: null });
+  useDesk.getState().actions.open(id, "wash");
+}
+
+/** Lay a gradient over everything, and open it. */
+export function layGradient(desk: DeskActions): void {
+  const canvas = expectedComposite()?.canvas;
+  if (!canvas) return;
+  const id = crypto.randomUUID();
+  const gradient = firstGradient(canvas, FIRST_COLOR);
+  desk.edit({ kind: "add_gradient", layer_id: id, name: "Gradient", gradient, index: null });
+  useDesk.getState().actions.open(id, "wash");
 }
 
 /** Lay a copy over the layer and open it. */

@@ -5,8 +5,10 @@ import {
   duplicate,
   nudge,
   openLayer,
+  putTogether,
   remove,
   shiftInPile,
+  takeApart,
   toggleLocked,
   toggleShown,
 } from "@/features/desk/commands";
@@ -24,12 +26,14 @@ export interface Shortcut {
 /** What the map on `?` shows, in the order of the work. */
 export const SHORTCUTS: readonly Shortcut[] = [
   { keys: "P", does: "Place: move, scale, turn the open layer" },
+  { keys: "W", does: "Wash: the colours of the open colour or gradient" },
   { keys: "B", does: "Blend: how the open layer joins those beneath" },
   { keys: "Arrow keys", does: "Move the open layer by one pixel; with Shift by ten" },
   { keys: "Page up, Page down", does: "Bring the open layer forward, send it back" },
   { keys: "J", does: "Lay a copy over the open layer" },
   { keys: "K", does: "Lock or unlock the open layer" },
   { keys: "O", does: "Hide or show the open layer" },
+  { keys: "U", does: "Put the open layer together with the one beneath; with Shift, apart" },
   { keys: "Delete", does: "Take the open layer away" },
   { keys: "G, held", does: "See through the open layer while held" },
   { keys: "Space, held", does: "Drag the view instead of the layer" },
@@ -99,7 +103,7 @@ function forLayer(event: KeyboardEvent, desk: DeskActions): boolean {
   if (!layer || !isPlain(event)) return false;
   const arrow = ARROWS[event.key];
   if (arrow) return nudgeOnStage(event, desk, layer, arrow);
-  const command = LAYER_KEYS[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+  const command = LAYER_KEYS[event.key] ?? LAYER_KEYS[event.key.toLowerCase()];
   if (!command || (event.repeat && !REPEATING.has(event.key))) return false;
   command(desk, layer);
   return true;
@@ -130,11 +134,14 @@ const VIEW_KEYS: Readonly<Record<string, () => void>> = {
 
 const LAYER_KEYS: Readonly<Record<string, (desk: DeskActions, layer: Layer) => void>> = {
   p: (_, layer) => useDesk.getState().actions.open(layer.id, "place"),
+  w: (_, layer) => useDesk.getState().actions.open(layer.id, "wash"),
   b: (_, layer) => useDesk.getState().actions.open(layer.id, "blend"),
   j: duplicate,
   k: toggleLocked,
   o: toggleShown,
   g: () => useDesk.getState().actions.setSeeThrough(true),
+  u: putTogether,
+  U: takeApart,
   Delete: remove,
   Backspace: remove,
   PageUp: (desk, layer) => shiftInPile(desk, layer, 1),

@@ -3,14 +3,19 @@
 import type { ReactElement } from "react";
 import styled from "styled-components";
 import {
+  beneath,
   duplicate,
+  putInto,
+  putTogether,
   remove,
   shiftInPile,
+  takeApart,
+  takeOut,
   toggleLocked,
   toggleShown,
 } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
-import type { Layer } from "@/model/composite";
+import { type Composite, groupsAround, type Layer, siblingsOf } from "@/model/composite";
 import { useComposite } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";
@@ -22,6 +27,12 @@ const Row = styled.div`
   padding: 6px 12px 8px 6px;
   border-top: 1px solid ${color.rule};
   font-size: 13px;
+
+  > button {
+    overflow: hidden;
+    max-width: 100%;
+    text-overflow: ellipsis;
+  }
 `;
 
 interface LayerActionsProps {
@@ -29,9 +40,11 @@ interface LayerActionsProps {
   onRename(): void;
 }
 
-export function LayerActions({ layer, onRename }: LayerActionsProps): ReactElement {
+export function LayerActions({ layer, onRename }: LayerActionsProps): ReactElement | null {
   const desk = useDeskActions();
-  const layers = useComposite()?.layers ?? [];
+  const composite = useComposite();
+  if (!composite) return null;
+  const layers = siblingsOf(composite, layer.id);
   const isFront = layers.at(-1)?.id === layer.id;
   const isBack = layers[0]?.id === layer.id;
   return (
@@ -53,6 +66,43 @@ export function LayerActions({ layer, onRename }: LayerActionsProps): ReactEleme
       <QuietButton isDisabled={layer.locked} onPress={() => remove(desk, layer)}>
         Remove
       </QuietButton>
+      <GroupActions composite={composite} layer={layer} />
     </Row>
+  );
+}
+
+interface GroupActionsProps {
+  readonly composite: Composite;
+  readonly layer: Layer;
+}
+
+/** Putting layers together, and taking them apart. */
+function GroupActions({ composite, layer }: GroupActionsProps): ReactElement {
+  const desk = useDeskActions();
+  const below = beneath(composite, layer);
+  const around = groupsAround(composite, layer.id).at(-1);
+  return (
+    <>
+      {below?.kind === "group" ? (
+        <QuietButton isDisabled={below.locked} onPress={() => putInto(desk, layer, below)}>
+          Put into {below.name}
+        </QuietButton>
+      ) : null}
+      {below && below.kind !== "group" ? (
+        <QuietButton onPress={() => putTogether(desk, layer)}>
+          Put together with {below.name}
+        </QuietButton>
+      ) : null}
+      {around ? (
+        <QuietButton isDisabled={around.locked} onPress={() => takeOut(desk, layer)}>
+          Take out of {around.name}
+        </QuietButton>
+      ) : null}
+      {layer.kind === "group" ? (
+        <QuietButton isDisabled={layer.locked} onPress={() => takeApart(desk, layer)}>
+          Take apart
+        </QuietButton>
+      ) : null}
+    </>
   );
 }

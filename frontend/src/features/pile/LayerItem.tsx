@@ -2,18 +2,19 @@
 
 import { type ReactElement, useState } from "react";
 import styled from "styled-components";
-import { thumbnailUrl } from "@/api/calls";
 import { toggleLocked, toggleShown } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { BlendFacet } from "@/features/pile/BlendFacet";
 import { FacetRow } from "@/features/pile/FacetRow";
 import { LayerActions } from "@/features/pile/LayerActions";
-import { PileHandle, usePileDrag } from "@/features/pile/PileDrag";
+import { LayerThumb } from "@/features/pile/LayerThumb";
+import { PileDragProvider, PileHandle, usePileDrag } from "@/features/pile/PileDrag";
 import { PlaceFacet } from "@/features/pile/PlaceFacet";
 import { Sentence, type Touch } from "@/features/pile/Sentence";
 import { useSentence } from "@/features/pile/useSentence";
-import type { Layer } from "@/model/composite";
-import { useDesk } from "@/state/desk";
+import { WashFacet } from "@/features/pile/WashFacet";
+import { isPlaced, type Layer, pathTo } from "@/model/composite";
+import { type Facet, facetFor, useDesk } from "@/state/desk";
 import { color } from "@/theme/tokens";
 import { NameField } from "@/ui/NameField";
 import { useShownWhenOpen } from "@/ui/useShownWhenOpen";
@@ -57,35 +58,23 @@ const Head = styled.div`
   }
 `;
 
-const Thumb = styled.button`
-  flex: none;
-  width: 52px;
-  height: 52px;
-  padding: 0;
-  border: 0;
-  background: ${color.well};
-  cursor: pointer;
-
-  img {
-    display: block;
-    width: 100%;
-    height: 100%;
-    object-fit: cover;
-  }
-
-  &[data-hidden="true"] img {
-    opacity: 0.3;
-  }
+const Members = styled.div`
+  margin-left: 14px;
+  border-top: 1px solid ${color.rule};
+  border-left: 2px solid ${color.ruleStrong};
 `;
 
 interface LayerItemProps {
   readonly layer: Layer;
   readonly row: number;
+  /** The group that it lies in. */
+  readonly into: string | null;
 }
 
-export function LayerItem({ layer, row }: LayerItemProps): ReactElement {
+export function LayerItem({ layer, row, into }: LayerItemProps): ReactElement {
   const open = useDesk((desk) => desk.openLayer === layer.id);
-  const facet = useDesk((desk) => desk.facet);
+  const openWithin = useDesk((desk) => pathTo([layer], desk.openLayer).length > 0);
+  const facet = useDesk((desk) => facetFor(layer, desk.facet));
   const actions = useDesk((desk) => desk.actions);
   const { count, gap } = usePileDrag();
   const [renaming, setRenaming] = useState(false);
@@ -96,7 +85,7 @@ export function LayerItem({ layer, row }: LayerItemProps): ReactElement {
   const touch = (what: Touch) => {
     if (what === "shown") toggleShown(desk, layer);
     else if (what === "lock") toggleLocked(desk, layer);
-    else actions.open(layer.id, what === "place" || what === "blend" ? what : undefined);
+    else actions.open(layer.id, isFacet(what) ? what : undefined);
   };
   return (
     <Item
@@ -106,16 +95,8 @@ export function LayerItem({ layer, row }: LayerItemProps): ReactElement {
       data-gap-after={gap === count && row === count - 1}
     >
       <Head>
-        <PileHandle layer={layer} row={row} />
-        <Thumb
-          type="button"
-          tabIndex={-1}
-          aria-hidden="true"
-          data-hidden={!layer.visible}
-          onClick={() => actions.open(open ? null : layer.id)}
-        >
-          <img src={thumbnailUrl(layer.picture)} alt="" draggable={false} />
-        </Thumb>
+        <PileHandle layer={layer} row={row} into={into} />
+        <LayerThumb layer={layer} onPress={() => actions.open(open ? null : layer.id)} />
         {renaming ? (
           <NameField
             label={`Name of ${layer.name}`}
@@ -133,26 +114,83 @@ export function LayerItem({ layer, row }: LayerItemProps): ReactElement {
         )}
       </Head>
       {open ? (
-        <>
-          <FacetRow
-            name="Place"
-            summary={summaries.place}
-            isOpen={facet === "place"}
-            onOpen={() => actions.open(layer.id, "place")}
-          >
-            <PlaceFacet layer={layer} />
-          </FacetRow>
-          <FacetRow
-            name="Blend"
-            summary={summaries.blend}
-            isOpen={facet === "blend"}
-            onOpen={() => actions.open(layer.id, "blend")}
-          >
-            <BlendFacet layer={layer} />
-          </FacetRow>
-          <LayerActions layer={layer} onRename={() => setRenaming(true)} />
-        </>
+        <OpenFacets layer={layer} summaries={summaries} onRename={() => setRenaming(true)} />
+      ) : null}
+      {layer.kind === "group" && openWithin ? (
+        <Members>
+          <LayerList
+            layers={layer.layers}
+            into={layer.id}
+            label={`In ${layer.name}, front to back`}
+          />
+        </Members>
       ) : null}
     </Item>
+  );
+}
+
+interface OpenFacetsProps {
+  readonly layer: Layer;
+  readonly summaries: Readonly<Record<Facet, string>>;
+  onRename(): void;
+}
+
+function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactElement {
+  const facet = useDesk((desk) => facetFor(layer, desk.facet));
+  const actions = useDesk((desk) => desk.actions);
+  return (
+    <>
+      {isPlaced(layer) ? (
+        <FacetRow
+          name="Place"
+          summary={summaries.place}
+          isOpen={facet === "place"}
+          onOpen={() => actions.open(layer.id, "place")}
+        >
+          <PlaceFacet layer={layer} />
+        </FacetRow>
+      ) : (
+        <FacetRow
+          name="Wash"
+          summary={summaries.wash}
+          isOpen={facet === "wash"}
+          onOpen={() => actions.open(layer.id, "wash")}
+        >
+          <WashFacet layer={layer} />
+        </FacetRow>
+      )}
+      <FacetRow
+        name="Blend"
+        summary={summaries.blend}
+        isOpen={facet === "blend"}
+        onOpen={() => actions.open(layer.id, "blend")}
+      >
+        <BlendFacet layer={layer} />
+      </FacetRow>
+      <LayerActions layer={layer} onRename={onRename} />
+    </>
+  );
+}
+
+function isFacet(touch: Touch): touch is Facet {
+  return touch === "wash" || touch === "place" || touch === "blend";
+}
+
+interface LayerListProps {
+  readonly layers: readonly Layer[];
+  readonly into: string | null;
+  readonly label: string;
+}
+
+/** Layers that lie in the same group, or in none, from front to back. */
+export function LayerList({ layers, into, label }: LayerListProps): ReactElement {
+  return (
+    <PileDragProvider count={layers.length}>
+      <ol aria-label={label}>
+        {layers.toReversed().map((layer, row) => (
+          <LayerItem key={layer.id} layer={layer} row={row} into={into} />
+        ))}
+      </ol>
+    </PileDragProvider>
   );
 }

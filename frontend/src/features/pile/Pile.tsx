@@ -2,12 +2,14 @@
 
 import type { ReactElement } from "react";
 import styled from "styled-components";
-import { LayerItem } from "@/features/pile/LayerItem";
-import { PileDragProvider } from "@/features/pile/PileDrag";
+import { layColor, layGradient } from "@/features/desk/commands";
+import { useDeskActions } from "@/features/desk/DeskContext";
+import { LayerList } from "@/features/pile/LayerItem";
 import { SheetItem } from "@/features/sheet/SheetItem";
 import { sayCount } from "@/model/wording";
 import { useComposite } from "@/state/project";
-import { color } from "@/theme/tokens";
+import { color, font } from "@/theme/tokens";
+import { LiveWord } from "@/ui/LiveWord";
 
 const Column = styled.section`
   display: flex;
@@ -32,31 +34,36 @@ const Scroll = styled.div`
   border-top: 1px solid ${color.rule};
 `;
 
+const LayOn = styled.p`
+  padding: 0 16px 8px;
+  font-family: ${font.reading};
+  font-size: 14px;
+`;
+
 const Nothing = styled.p`
   padding: 16px;
   color: ${color.softInk};
 `;
 
 export function Pile(): ReactElement {
+  const desk = useDeskActions();
   const composite = useComposite();
-  const frontToBack = composite ? [...composite.layers].reverse() : [];
+  const layers = composite?.layers ?? [];
   return (
     <Column aria-label="The pile">
       <Edge>
         <span>Front</span>
-        <span>{sayCount(frontToBack.length, "layer")}</span>
+        <span>{sayCount(layers.length, "layer")}</span>
       </Edge>
+      <LayOn>
+        Lay on a <LiveWord onPress={() => layColor(desk)}>colour</LiveWord>, a{" "}
+        <LiveWord onPress={() => layGradient(desk)}>gradient</LiveWord> or a photo.
+      </LayOn>
       <Scroll>
-        {frontToBack.length === 0 ? (
+        {layers.length === 0 ? (
           <Nothing>Nothing lies on the sheet yet. What you lay on shows here, in words.</Nothing>
         ) : null}
-        <PileDragProvider count={frontToBack.length}>
-          <ol aria-label="Layers, front to back">
-            {frontToBack.map((layer, row) => (
-              <LayerItem key={layer.id} layer={layer} row={row} />
-            ))}
-          </ol>
-        </PileDragProvider>
+        <LayerList layers={layers} into={null} label="Layers, front to back" />
         <SheetItem />
         <Edge>
           <span>Back</span>

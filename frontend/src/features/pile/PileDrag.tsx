@@ -57,9 +57,11 @@ export function PileDragProvider({ count, children }: ProviderProps): ReactEleme
 interface HandleProps {
   readonly layer: Layer;
   readonly row: number;
+  /** The group that it lies in. */
+  readonly into: string | null;
 }
 
-export function PileHandle({ layer, row }: HandleProps): ReactElement {
+export function PileHandle({ layer, row, into }: HandleProps): ReactElement {
   const desk = useDeskActions();
   const { count, setGap } = usePileDrag();
   const handle = useRef<HTMLDivElement>(null);
@@ -67,7 +69,7 @@ export function PileHandle({ layer, row }: HandleProps): ReactElement {
   const target = useRef<number | null>(null);
   const moveTo = (newRow: number) => {
     const index = count - 1 - Math.min(Math.max(newRow, 0), count - 1);
-    if (newRow !== row) desk.edit({ kind: "move_layer", layer_id: layer.id, index });
+    if (newRow !== row) desk.edit({ kind: "move_layer", layer_id: layer.id, index, into });
   };
   const { moveProps } = useMove({
     onMoveStart: () => {

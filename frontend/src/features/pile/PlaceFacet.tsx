@@ -4,8 +4,9 @@ import { type ReactElement, useState } from "react";
 import { Checkbox } from "react-aria-components";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
-import type { Layer, Placement } from "@/model/composite";
+import { isHeld, type PlacedLayer, type Placement } from "@/model/composite";
 import { clampedScale, fillingCanvas, fittedInside, wrappedTurn } from "@/model/geometry";
+import { intoPile, onCanvas } from "@/model/nesting";
 import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
 import { color } from "@/theme/tokens";
@@ -58,22 +59,25 @@ const Tick = styled(Checkbox)`
 const FARTHEST = 200_000;
 const PERCENT = 100;
 
-export function PlaceFacet({ layer }: { readonly layer: Layer }): ReactElement {
+export function PlaceFacet({ layer }: { readonly layer: PlacedLayer }): ReactElement | null {
   const desk = useDeskActions();
-  const canvas = useComposite()?.canvas;
+  const composite = useComposite();
   const live = useDesk((state) => state.live);
-  const place =
-    live?.kind === "place_layer" && live.layer_id === layer.id ? live.placement : layer.placement;
+  if (!composite) return null;
+  const { canvas } = composite;
+  const isLive = live?.kind === "place_layer" && live.layer_id === layer.id;
+  const shown = onCanvas(composite, isLive ? { ...layer, placement: live.placement } : layer);
+  const place = shown.placement;
   const change = (changes: Partial<Placement>) =>
     desk.edit({
       kind: "place_layer",
       layer_id: layer.id,
-      placement: { ...layer.placement, ...changes },
+      placement: intoPile(composite, layer.id, { ...place, ...changes }),
     });
-  const off = layer.locked;
+  const off = isHeld(composite, layer.id);
   return (
     <>
-      <PlaceNumbers layer={layer} place={place} onChange={change} />
+      <PlaceNumbers place={place} isOff={off} isGroup={layer.kind === "group"} onChange={change} />
       <Buttons>
         <PlainButton isDisabled={off} onPress={() => change({ flipped: !place.flipped })}>
           Flip left–right
@@ -84,38 +88,36 @@ export function PlaceFacet({ layer }: { readonly layer: Layer }): ReactElement {
         <PlainButton isDisabled={off || place.turn === 0} onPress={() => change({ turn: 0 })}>
           Upright
         </PlainButton>
-        {canvas ? (
-          <>
-            <PlainButton isDisabled={off} onPress={() => change(fittedInside(layer, canvas))}>
-              Fit inside
-            </PlainButton>
-            <PlainButton isDisabled={off} onPress={() => change(fillingCanvas(layer, canvas))}>
-              Fill
-            </PlainButton>
-            <PlainButton
-              isDisabled={off}
-              onPress={() => change({ x: canvas.width / 2, y: canvas.height / 2 })}
-            >
-              Centre
-            </PlainButton>
-          </>
-        ) : null}
+        <PlainButton isDisabled={off} onPress={() => change(fittedInside(shown, canvas))}>
+          Fit inside
+        </PlainButton>
+        <PlainButton isDisabled={off} onPress={() => change(fillingCanvas(shown, canvas))}>
+          Fill
+        </PlainButton>
+        <PlainButton
+          isDisabled={off}
+          onPress={() => change({ x: canvas.width / 2, y: canvas.height / 2 })}
+        >
+          Centre
+        </PlainButton>
       </Buttons>
     </>
   );
 }
 
 interface PlaceNumbersProps {
-  readonly layer: Layer;
   readonly place: Placement;
+  readonly isOff: boolean;
+  /** A group always keeps its proportions. */
+  readonly isGroup: boolean;
   onChange(changes: Partial<Placement>): void;
 }
 
-function PlaceNumbers({ layer, place, onChange }: PlaceNumbersProps): ReactElement {
+function PlaceNumbers({ place, isOff, isGroup, onChange }: PlaceNumbersProps): ReactElement {
   const even = Math.abs(place.scale_x / place.scale_y - 1) < 1e-6;
   const [wantsFree, setWantsFree] = useState(false);
-  const inProportion = even && !wantsFree;
-  const shared = { isDisabled: layer.locked, digits: 1 } as const;
+  const inProportion = isGroup || (even && !wantsFree);
+  const shared = { isDisabled: isOff, digits: 1 } as const;
   const scale = { ...shared, min: 0.1, max: 20_000, step: 0.1, unit: "%" } as const;
   const position = { ...shared, min: -FARTHEST, max: FARTHEST, step: 0.1, unit: "px" } as const;
   const sized = (percent: number) => clampedScale(percent / PERCENT);
@@ -170,16 +172,18 @@ function PlaceNumbers({ layer, place, onChange }: PlaceNumbersProps): ReactEleme
           onChange={(turn) => onChange({ turn: wrappedTurn(turn) })}
         />
       </Pair>
-      <Tick
-        isSelected={inProportion}
-        isDisabled={layer.locked}
-        onChange={(keep) => {
-          setWantsFree(!keep);
-          if (keep && !even) onChange({ scale_y: place.scale_x });
-        }}
-      >
-        In proportion
-      </Tick>
+      {isGroup ? null : (
+        <Tick
+          isSelected={inProportion}
+          isDisabled={isOff}
+          onChange={(keep) => {
+            setWantsFree(!keep);
+            if (keep && !even) onChange({ scale_y: place.scale_x });
+          }}
+        >
+          In proportion
+        </Tick>
+      )}
     </>
   );
 }

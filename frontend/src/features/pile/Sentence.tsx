@@ -18,6 +18,7 @@ const Line = styled.p`
 `;
 
 const GLOSS: Readonly<Partial<Record<Touch, string>>> = {
+  wash: "its colours",
   place: "where it lies",
   blend: "how it joins what lies beneath",
   shown: "show it again",

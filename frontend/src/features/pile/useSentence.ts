@@ -2,13 +2,14 @@
 
 import { useMemo } from "react";
 import type { Layer } from "@/model/composite";
+import type { Facet } from "@/state/desk";
 import { type KnownState, useProject } from "@/state/project";
 
 export type SentencePart = KnownState["sheet"][number];
 
 interface LayerWords {
   readonly parts: readonly SentencePart[];
-  readonly summaries: { readonly place: string; readonly blend: string };
+  readonly summaries: Readonly<Record<Facet, string>>;
 }
 
 /** Return what the layer does, in words. */
@@ -22,6 +23,11 @@ export function useSentence(layer: Layer): LayerWords {
         .filter((part) => part.touch === touch)
         .map((part) => part.text)
         .join(between);
-    return { parts, summaries: { place: said("place", ", "), blend: said("blend", " at ") } };
+    const summaries = {
+      wash: said("wash", ", "),
+      place: said("place", ", "),
+      blend: said("blend", " at "),
+    };
+    return { parts, summaries };
   }, [sentences, layer.id, layer.name]);
 }

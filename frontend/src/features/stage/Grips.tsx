@@ -2,7 +2,7 @@
 
 import type { ReactElement } from "react";
 import styled from "styled-components";
-import type { Layer } from "@/model/composite";
+import type { PlacedLayer } from "@/model/composite";
 import { cornersOf, type Point } from "@/model/geometry";
 import { canvasToStage, type Size, type StageView } from "@/model/viewing";
 
@@ -48,7 +48,7 @@ const Knob = styled.circle`
 `;
 
 interface GripsProps {
-  readonly layer: Layer;
+  readonly layer: PlacedLayer;
   readonly view: StageView;
   readonly stage: Size;
 }

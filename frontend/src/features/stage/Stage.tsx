@@ -6,14 +6,16 @@ import { layOn } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { draggedPicture } from "@/features/shelf/dragging";
 import { useBringIn } from "@/features/shelf/useBringIn";
+import { GradientGrips } from "@/features/stage/GradientGrips";
 import { Grips } from "@/features/stage/Grips";
 import { useFrames } from "@/features/stage/useFrames";
 import { useStagePointer, useWheelZoom } from "@/features/stage/usePointer";
 import { viewInForce } from "@/features/stage/zooming";
-import { layerById } from "@/model/composite";
+import { type Composite, isHeld, isPlaced, type Layer, layerById } from "@/model/composite";
 import { withEdits } from "@/model/expected";
+import { gradientOnCanvas, onCanvas } from "@/model/nesting";
 import { type StageView, stageToCanvas } from "@/model/viewing";
-import { useDesk } from "@/state/desk";
+import { facetFor, useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
 import { color, font } from "@/theme/tokens";
 
@@ -73,7 +75,11 @@ const Empty = styled.div`
   pointer-events: none;
 `;
 
-const FACET_WORDS = { place: "its place", blend: "how it blends" } as const;
+const FACET_WORDS = {
+  wash: "its colours",
+  place: "its place",
+  blend: "how it blends",
+} as const;
 
 export function Stage(): ReactElement {
   const surface = useRef<HTMLCanvasElement>(null);
@@ -108,20 +114,20 @@ function StageOverlay({ view }: { readonly view: StageView | null }): ReactEleme
   const openLayer = useDesk((desk) => desk.openLayer);
   const facet = useDesk((desk) => desk.facet);
   const lookedAt = useDesk((desk) => desk.lookedAt);
-  const stage = useDesk((desk) => desk.stage);
   const shown = composite && live ? withEdits(composite, [live]) : composite;
   const layer = shown ? layerById(shown, openLayer) : undefined;
+  const shownFacet = layer ? facetFor(layer, facet) : facet;
   return (
     <>
-      {layer && view && layer.visible && !lookedAt ? (
+      {shown && layer?.visible && view && !lookedAt ? (
         <Overlay aria-hidden="true">
-          <Grips layer={layer} view={view} stage={stage} />
+          <LayerGrips composite={shown} layer={layer} view={view} />
         </Overlay>
       ) : null}
       {layer ? (
         <Corner role="status">
           Working on <strong>{layer.name}</strong>:{" "}
-          {layer.locked ? "locked, it stays as it is" : FACET_WORDS[facet]}
+          {layer.locked ? "locked, it stays as it is" : FACET_WORDS[shownFacet]}
         </Corner>
       ) : null}
       {composite?.layers.length === 0 ? (
@@ -129,6 +135,24 @@ function StageOverlay({ view }: { readonly view: StageView | null }): ReactEleme
       ) : null}
     </>
   );
+}
+
+interface LayerGripsProps {
+  readonly composite: Composite;
+  readonly layer: Layer;
+  readonly view: StageView;
+}
+
+function LayerGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
+  const stage = useDesk((desk) => desk.stage);
+  const facet = useDesk((desk) => desk.facet);
+  const locked = isHeld(composite, layer.id);
+  if (isPlaced(layer)) {
+    return <Grips layer={{ ...onCanvas(composite, layer), locked }} view={view} stage={stage} />;
+  }
+  if (layer.kind !== "gradient" || facetFor(layer, facet) !== "wash") return null;
+  const gradient = gradientOnCanvas(composite, layer);
+  return <GradientGrips gradient={gradient} view={view} isLocked={locked} />;
 }
 
 function useStageSize(ground: Element | null): void {

@@ -4,31 +4,54 @@ import { type PointerEvent, useEffect, useRef, useState } from "react";
 import { openLayer } from "@/features/desk/commands";
 import { type DeskActions, useDeskActions } from "@/features/desk/DeskContext";
 import { viewInForce, zoomTowards } from "@/features/stage/zooming";
-import type { Layer, Placement } from "@/model/composite";
+import {
+  type Composite,
+  type Gradient,
+  type GradientLayer,
+  groupsAround,
+  isHeld,
+  isPlaced,
+  type Layer,
+  type PlacedLayer,
+  type Placement,
+} from "@/model/composite";
 import {
   layersAt,
   liesOn,
   movedBy,
   type Point,
   scaledByCorner,
+  toSource,
   turnedTowards,
 } from "@/model/geometry";
+import { draggedGradient, type GradientGrip } from "@/model/gradients";
+import { gradientIntoPile, gradientOnCanvas, intoPile, onCanvas } from "@/model/nesting";
 import { pannedBy, stageToCanvas } from "@/model/viewing";
 import { useDesk } from "@/state/desk";
 import { expectedComposite } from "@/state/project";
 
-export type Grip = 0 | 1 | 2 | 3 | "turn";
+type Corner = 0 | 1 | 2 | 3;
+type Grip = Corner | "turn" | GradientGrip;
 
-type Drag =
-  | { readonly kind: "pan"; last: Point }
-  | {
-      readonly kind: "layer";
-      readonly layer: Layer;
-      readonly grip: Grip | null;
-      readonly start: Point;
-      readonly under: string | null;
-      moved: boolean;
-    };
+interface LayerDrag {
+  readonly kind: "layer";
+  /** As it lies on the canvas, whatever groups it is in. */
+  readonly layer: PlacedLayer;
+  readonly grip: Corner | "turn" | null;
+  readonly start: Point;
+  /** What a press that does not move takes. */
+  readonly under: string | null;
+  moved: boolean;
+}
+
+interface GradientDrag {
+  readonly kind: "gradient";
+  readonly layer: GradientLayer;
+  readonly gradient: Gradient;
+  readonly grip: GradientGrip;
+}
+
+type Drag = { readonly kind: "pan"; last: Point } | LayerDrag | GradientDrag;
 
 const WHEEL_ZOOM = 0.0016;
 const TURN_STEP = 15;
@@ -61,9 +84,10 @@ export function useStagePointer(): StageHandlers {
     onPointerMove: (event) => {
       if (drag.current?.kind === "pan") pan(drag.current, stagePoint(event));
       if (drag.current?.kind === "layer") dragLayer(drag.current, event);
+      if (drag.current?.kind === "gradient") dragGradient(drag.current, event);
     },
     onPointerUp: () => {
-      if (drag.current?.kind === "layer") letGo(drag.current, desk);
+      if (drag.current && drag.current.kind !== "pan") letGo(drag.current, desk);
       drag.current = null;
     },
     onPointerCancel: () => {
@@ -99,23 +123,55 @@ function taken(event: PointerEvent<Element>): Drag | null {
   const start = stageToCanvas(view, stagePoint(event));
   const grip = gripOf(event.target);
   const open = openLayer();
-  if (grip !== null && open) {
-    return { kind: "layer", layer: open, grip, start, under: null, moved: false };
-  }
-  const front = layersAt(composite, start)[0];
-  const keepsOpen = open && !open.locked && open.visible && liesOn(open, start);
-  const layer = keepsOpen ? open : front;
+  if (grip !== null && open) return grippedBy(composite, open, grip, start);
+  const under = layerUnder(composite, open, start);
+  const keepsOpen = isPlaced(open) && canBeTaken(composite, open, start);
+  const layer = keepsOpen ? open : layersAt(composite.layers, start)[0];
   if (!layer) {
     useDesk.getState().actions.open(null);
     return null;
   }
   if (!keepsOpen) useDesk.getState().actions.open(layer.id);
-  return { kind: "layer", layer, grip: null, start, under: front?.id ?? null, moved: false };
+  return {
+    kind: "layer",
+    layer: onCanvas(composite, layer),
+    grip: null,
+    start,
+    under: under?.id ?? null,
+    moved: false,
+  };
 }
 
-function dragLayer(drag: Extract<Drag, { kind: "layer" }>, event: PointerEvent<Element>): void {
+function grippedBy(composite: Composite, open: Layer, grip: Grip, start: Point): Drag | null {
+  if (open.kind === "gradient" && isGradientGrip(grip)) {
+    return { kind: "gradient", layer: open, gradient: gradientOnCanvas(composite, open), grip };
+  }
+  if (!isPlaced(open) || isGradientGrip(grip)) return null;
+  const layer = onCanvas(composite, open);
+  return { kind: "layer", layer, grip, start, under: null, moved: false };
+}
+
+function canBeTaken(composite: Composite, layer: PlacedLayer, at: Point): boolean {
+  return layer.visible && !isHeld(composite, layer.id) && liesOn(onCanvas(composite, layer), at);
+}
+
+/** Return what a click takes: in the open group, or beside the open member, what lies there. */
+function layerUnder(
+  composite: Composite,
+  open: Layer | undefined,
+  at: Point,
+): PlacedLayer | undefined {
+  const groups = open ? [...groupsAround(composite, open.id)] : [];
+  if (open?.kind === "group") groups.push(open);
+  const group = groups.at(-1);
+  const inside = groups.reduce((point, one) => toSource(one, point), at);
+  return (group && layersAt(group.layers, inside)[0]) ?? layersAt(composite.layers, at)[0];
+}
+
+function dragLayer(drag: LayerDrag, event: PointerEvent<Element>): void {
   const view = viewInForce();
-  if (!view) return;
+  const composite = expectedComposite();
+  if (!view || !composite) return;
   const to = stageToCanvas(view, stagePoint(event));
   const distance = Math.hypot(to.x - drag.start.x, to.y - drag.start.y) * view.scale;
   if (!drag.moved && distance < SLACK) return;
@@ -123,26 +179,40 @@ function dragLayer(drag: Extract<Drag, { kind: "layer" }>, event: PointerEvent<E
   useDesk.getState().actions.setLive({
     kind: "place_layer",
     layer_id: drag.layer.id,
-    placement: draggedTo(drag, to, event),
+    placement: intoPile(composite, drag.layer.id, draggedTo(drag, to, event)),
   });
 }
 
 function draggedTo(
-  drag: Extract<Drag, { kind: "layer" }>,
+  drag: LayerDrag,
   to: Point,
   keys: { readonly shiftKey: boolean; readonly altKey: boolean },
 ): Placement {
   const { layer, grip, start } = drag;
   if (grip === null) return movedBy(layer.placement, to.x - start.x, to.y - start.y);
   if (grip === "turn") return turnedTowards(layer.placement, to, keys.shiftKey ? TURN_STEP : null);
-  return scaledByCorner(layer, grip, to, { free: keys.shiftKey, aboutMiddle: keys.altKey });
+  const free = keys.shiftKey && layer.kind !== "group";
+  return scaledByCorner(layer, grip, to, { free, aboutMiddle: keys.altKey });
 }
 
-/** Make what was dragged an edit; a press that did not move takes the front layer. */
-function letGo(drag: Extract<Drag, { kind: "layer" }>, desk: DeskActions): void {
+function dragGradient(drag: GradientDrag, event: PointerEvent<Element>): void {
+  const view = viewInForce();
+  const composite = expectedComposite();
+  if (!view || !composite) return;
+  const to = stageToCanvas(view, stagePoint(event));
+  const gradient = draggedGradient(drag.gradient, drag.grip, to);
+  useDesk.getState().actions.setLive({
+    kind: "grade_layer",
+    layer_id: drag.layer.id,
+    gradient: gradientIntoPile(composite, drag.layer.id, gradient),
+  });
+}
+
+/** Make what was dragged an edit; a press that did not move takes the layer under it. */
+function letGo(drag: LayerDrag | GradientDrag, desk: DeskActions): void {
   const { live, actions } = useDesk.getState();
-  if (drag.moved && live) desk.edit(live);
-  else if (drag.under && drag.grip === null) actions.open(drag.under);
+  if (live) desk.edit(live);
+  else if (drag.kind === "layer" && drag.under && drag.grip === null) actions.open(drag.under);
   actions.setLive(null);
 }
 
@@ -158,10 +228,16 @@ function stagePoint(event: PointerEvent<Element>): Point {
   return { x: event.clientX - box.left, y: event.clientY - box.top };
 }
 
+const CORNERS: readonly Grip[] = [0, 1, 2, 3];
+
 function gripOf(target: EventTarget): Grip | null {
   const name = target instanceof Element ? target.getAttribute("data-grip") : null;
   if (name === null) return null;
-  return name === "turn" ? "turn" : (Number(name) as Grip);
+  return CORNERS[Number(name)] ?? (name as Grip);
+}
+
+function isGradientGrip(grip: Grip): grip is GradientGrip {
+  return grip === "start" || grip === "middle" || grip === "end";
 }
 
 /** Tell whether a key is meant for the stage: it has the focus, or nothing has. */

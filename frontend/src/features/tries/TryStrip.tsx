@@ -4,13 +4,13 @@ import { useQuery } from "@tanstack/react-query";
 import type { ReactElement } from "react";
 import styled from "styled-components";
 import { fetchModes } from "@/api/calls";
-import type { ModeChoices } from "@/api/types";
 import { useDeskActions } from "@/features/desk/DeskContext";
+import { useOfferedColors } from "@/features/pile/useOfferedColors";
 import { TryTile } from "@/features/tries/TryTile";
 import { useTries } from "@/features/tries/useTries";
-import { type Layer, layerById } from "@/model/composite";
-import { tryMode } from "@/model/tries";
-import { useDesk } from "@/state/desk";
+import { type ColorLayer, isHeld, type Layer, layerById } from "@/model/composite";
+import { colorTries, gradientTries, type TryGroup, tryMode } from "@/model/tries";
+import { facetFor, useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
 import { color } from "@/theme/tokens";
 
@@ -41,45 +41,70 @@ const Tiles = styled.div`
   gap: 6px;
 `;
 
-/** Show the strip while the open layer's blend is being chosen. */
+/** Show the strip while something of the open layer is chosen by eye. */
 export function TryStrip(): ReactElement | null {
   const composite = useComposite();
   const facet = useDesk((desk) => desk.facet);
   const openLayer = useDesk((desk) => desk.openLayer);
   const lookedAt = useDesk((desk) => desk.lookedAt);
-  const modes = useQuery({ queryKey: ["modes"], queryFn: fetchModes, staleTime: Infinity });
   const layer = composite ? layerById(composite, openLayer) : undefined;
-  if (!layer || layer.locked || facet !== "blend" || !modes.data || lookedAt) return null;
-  return <ModeStrip layer={layer} groups={modes.data} />;
+  if (!composite || !layer || isHeld(composite, layer.id) || lookedAt) return null;
+  const shown = facetFor(layer, facet);
+  if (shown === "blend") return <ModeStrip layer={layer} />;
+  if (layer.kind === "color") return <ColorStrip layer={layer} />;
+  if (layer.kind === "gradient") {
+    const groups = gradientTries(layer, composite.canvas);
+    return <Tries label="Try each way to run on this picture" groups={groups} />;
+  }
+  return null;
 }
 
-interface ModeStripProps {
-  readonly layer: Layer;
-  readonly groups: readonly ModeChoices[];
+function ModeStrip({ layer }: { readonly layer: Layer }): ReactElement | null {
+  const modes = useQuery({ queryKey: ["modes"], queryFn: fetchModes, staleTime: Infinity });
+  if (!modes.data) return null;
+  const groups = modes.data.map((group) => ({
+    title: group.title,
+    tries: group.modes.map(({ mode, title }) => ({
+      title,
+      edit: tryMode(layer, mode),
+      isChosen: layer.blend === mode,
+    })),
+  }));
+  return <Tries label="Try each blend mode on this picture" groups={groups} />;
 }
 
-function ModeStrip({ layer, groups }: ModeStripProps): ReactElement {
+function ColorStrip({ layer }: { readonly layer: ColorLayer }): ReactElement {
+  const groups = colorTries(layer, useOfferedColors(layer));
+  return <Tries label="Try colours on this picture" groups={groups} />;
+}
+
+interface TriesProps {
+  readonly label: string;
+  readonly groups: readonly TryGroup[];
+}
+
+function Tries({ label, groups }: TriesProps): ReactElement {
   const desk = useDeskActions();
   const { setTried } = useDesk((state) => state.actions);
-  const modes = groups.flatMap((group) => group.modes);
-  const sheet = useTries(modes.map(({ mode }) => tryMode(layer, mode)));
+  const tries = groups.flatMap((group) => group.tries);
+  const sheet = useTries(tries.map(({ edit }) => edit));
   return (
-    <Strip aria-label="Try each blend mode on this picture" onPointerLeave={() => setTried(null)}>
+    <Strip aria-label={label} onPointerLeave={() => setTried(null)}>
       {groups.map((group) => (
         <Group key={group.title}>
           <Title>{group.title}</Title>
           <Tiles role="group" aria-label={group.title}>
-            {group.modes.map(({ mode, title }) => (
+            {group.tries.map((one) => (
               <TryTile
-                key={mode}
-                title={title}
+                key={one.title}
+                title={one.title}
                 sheet={sheet}
-                place={modes.findIndex((one) => one.mode === mode)}
-                isChosen={layer.blend === mode}
-                onTry={(on) => setTried(on && mode !== layer.blend ? tryMode(layer, mode) : null)}
+                place={tries.indexOf(one)}
+                isChosen={one.isChosen}
+                onTry={(on) => setTried(on && !one.isChosen ? one.edit : null)}
                 onTake={() => {
                   setTried(null);
-                  if (mode !== layer.blend) desk.edit(tryMode(layer, mode));
+                  if (!one.isChosen) desk.edit(one.edit);
                 }}
               />
             ))}

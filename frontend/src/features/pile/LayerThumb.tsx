@@ -1,0 +1,92 @@
+/** What a layer looks like by itself, small. */
+
+import type { CSSProperties, ReactElement } from "react";
+import styled from "styled-components";
+import { thumbnailUrl } from "@/api/calls";
+import type { Gradient, Layer, Stop } from "@/model/composite";
+import { color } from "@/theme/tokens";
+
+const Frame = styled.button`
+  flex: none;
+  width: 52px;
+  height: 52px;
+  padding: 0;
+  border: 0;
+  background: ${color.well};
+  cursor: pointer;
+
+  img {
+    display: block;
+    width: 100%;
+    height: 100%;
+    object-fit: cover;
+  }
+
+  &[data-hidden="true"] > * {
+    opacity: 0.3;
+  }
+
+  &[data-several="true"] {
+    width: 46px;
+    height: 46px;
+    margin: 0 6px 6px 0;
+    box-shadow:
+      2px 2px 0 ${color.paper},
+      3px 3px 0 ${color.ruleStrong},
+      5px 5px 0 ${color.paper},
+      6px 6px 0 ${color.ruleStrong};
+  }
+`;
+
+const Wash = styled.span`
+  display: block;
+  width: 100%;
+  height: 100%;
+  border: 1px solid ${color.rule};
+`;
+
+interface LayerThumbProps {
+  readonly layer: Layer;
+  onPress(): void;
+}
+
+export function LayerThumb({ layer, onPress }: LayerThumbProps): ReactElement {
+  return (
+    <Frame
+      type="button"
+      tabIndex={-1}
+      aria-hidden="true"
+      data-hidden={!layer.visible}
+      data-several={layer.kind === "group"}
+      onClick={onPress}
+    >
+      <Look layer={layer} />
+    </Frame>
+  );
+}
+
+function Look({ layer }: { readonly layer: Layer }): ReactElement | null {
+  switch (layer.kind) {
+    case "photo":
+      return <img src={thumbnailUrl(layer.picture)} alt="" draggable={false} />;
+    case "color":
+      return <Wash style={{ background: layer.color }} />;
+    case "gradient":
+      return <Wash style={{ background: gradientLook(layer.gradient) }} />;
+    case "group": {
+      const front = layer.layers.at(-1);
+      return front ? <Look layer={front} /> : null;
+    }
+  }
+}
+
+function gradientLook(gradient: Gradient): CSSProperties["background"] {
+  const ends = `${stopLook(gradient.start)}, ${stopLook(gradient.end)}`;
+  if (gradient.shape === "round") return `radial-gradient(closest-side, ${ends})`;
+  // In style sheets 0 degrees run upwards.
+  return `linear-gradient(${gradient.angle + 90}deg, ${ends})`;
+}
+
+function stopLook(stop: Stop): string {
+  return `color-mix(in srgb, ${stop.color} ${stop.opacity * 100}%, transparent)`;
+}

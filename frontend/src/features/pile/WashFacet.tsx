@@ -1,0 +1,224 @@
+/** Wash: the colours of a colour or gradient layer, and how a gradient runs. */
+
+import type { ReactElement } from "react";
+import styled from "styled-components";
+import { useDeskActions } from "@/features/desk/DeskContext";
+import { Swatches } from "@/features/pile/Swatches";
+import { useOfferedColors } from "@/features/pile/useOfferedColors";
+import {
+  type ColorLayer,
+  type Gradient,
+  type GradientLayer,
+  isHeld,
+  type Stop,
+  type WashLayer,
+} from "@/model/composite";
+import { exchanged } from "@/model/gradients";
+import { tryColor } from "@/model/tries";
+import { useDesk } from "@/state/desk";
+import { useComposite } from "@/state/project";
+import { color } from "@/theme/tokens";
+import { PlainButton } from "@/ui/Button";
+import { Choice } from "@/ui/Choice";
+import { ColorWell } from "@/ui/ColorWell";
+import { LabelledSlider } from "@/ui/LabelledSlider";
+import { NumberBox } from "@/ui/NumberBox";
+
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+`;
+
+const End = styled.fieldset`
+  display: grid;
+  gap: 6px;
+  min-width: 0;
+  margin: 0;
+  padding: 0 0 4px;
+  border: 0;
+
+  > legend {
+    padding: 0 0 2px;
+    color: ${color.softInk};
+    font-weight: 650;
+  }
+`;
+
+const Pair = styled.div`
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 10px;
+`;
+
+const SHAPES = [
+  { id: "linear", label: "Straight" },
+  { id: "round", label: "Round" },
+] as const;
+
+const PERCENT = 100;
+const FARTHEST = 200_000;
+
+export function WashFacet({ layer }: { readonly layer: WashLayer }): ReactElement | null {
+  const composite = useComposite();
+  if (!composite) return null;
+  const isOff = isHeld(composite, layer.id);
+  return layer.kind === "color" ? (
+    <ColorWash layer={layer} isOff={isOff} />
+  ) : (
+    <GradientWash layer={layer} isOff={isOff} />
+  );
+}
+
+function ColorWash({ layer, isOff }: { layer: ColorLayer; isOff: boolean }): ReactElement {
+  const desk = useDeskActions();
+  const offered = useOfferedColors(layer);
+  const { setLive } = useDesk((state) => state.actions);
+  const take = (chosen: string) => {
+    setLive(null);
+    if (chosen !== layer.color) desk.edit(tryColor(layer, chosen));
+  };
+  return (
+    <Row>
+      <ColorWell
+        label="Any colour"
+        value={layer.color}
+        isDisabled={isOff}
+        onPreview={(chosen) => setLive(tryColor(layer, chosen))}
+        onChange={take}
+      />
+      <Swatches
+        label="Colours from the picture"
+        colors={offered}
+        chosen={layer.color}
+        isDisabled={isOff}
+        onTake={take}
+      />
+    </Row>
+  );
+}
+
+function GradientWash({ layer, isOff }: { layer: GradientLayer; isOff: boolean }): ReactElement {
+  const desk = useDeskActions();
+  const live = useDesk((state) => state.live);
+  const { setLive } = useDesk((state) => state.actions);
+  const isLive = live?.kind === "grade_layer" && live.layer_id === layer.id;
+  const shown = isLive ? live.gradient : layer.gradient;
+  const editOf = (changes: Partial<Gradient>) =>
+    ({
+      kind: "grade_layer",
+      layer_id: layer.id,
+      gradient: { ...layer.gradient, ...changes },
+    }) as const;
+  const preview = (changes: Partial<Gradient>) => setLive(editOf(changes));
+  const take = (changes: Partial<Gradient>) => {
+    setLive(null);
+    desk.edit(editOf(changes));
+  };
+  const ends = { layer, shown, isOff, onPreview: preview, onTake: take } as const;
+  return (
+    <>
+      <Choice
+        label="How it runs"
+        value={shown.shape}
+        choices={SHAPES}
+        isDisabled={isOff}
+        onChange={(shape) => shape !== layer.gradient.shape && take({ shape })}
+      />
+      <GradientEnd {...ends} which="start" title="From" />
+      <GradientEnd {...ends} which="end" title="To" />
+      <PlainButton isDisabled={isOff} onPress={() => take(exchanged(layer.gradient))}>
+        Exchange its ends
+      </PlainButton>
+      <GradientNumbers shown={shown} isOff={isOff} onTake={take} />
+    </>
+  );
+}
+
+interface GradientEndProps {
+  readonly layer: GradientLayer;
+  readonly shown: Gradient;
+  readonly which: "start" | "end";
+  readonly title: string;
+  readonly isOff: boolean;
+  onPreview(changes: Partial<Gradient>): void;
+  onTake(changes: Partial<Gradient>): void;
+}
+
+function GradientEnd(props: GradientEndProps): ReactElement {
+  const { layer, shown, which, title, isOff, onPreview, onTake } = props;
+  const offered = useOfferedColors(layer);
+  const stop = shown[which];
+  const changed = (changes: Partial<Stop>) => ({ [which]: { ...stop, ...changes } });
+  return (
+    <End>
+      <legend>{title}</legend>
+      <Row>
+        <ColorWell
+          label={`${title}: any colour`}
+          value={stop.color}
+          isDisabled={isOff}
+          onPreview={(chosen) => onPreview(changed({ color: chosen }))}
+          onChange={(chosen) => onTake(changed({ color: chosen }))}
+        />
+        <Swatches
+          label={`${title}: colours from the picture`}
+          colors={offered}
+          chosen={stop.color}
+          isDisabled={isOff}
+          onTake={(chosen) => onTake(changed({ color: chosen }))}
+        />
+      </Row>
+      <LabelledSlider
+        label="Strength"
+        value={Math.round(stop.opacity * PERCENT)}
+        min={0}
+        max={100}
+        unit="%"
+        fallback={100}
+        isDisabled={isOff}
+        onChange={(percent) => onPreview(changed({ opacity: percent / PERCENT }))}
+        onChangeEnd={(percent) => onTake(changed({ opacity: percent / PERCENT }))}
+      />
+    </End>
+  );
+}
+
+interface GradientNumbersProps {
+  readonly shown: Gradient;
+  readonly isOff: boolean;
+  onTake(changes: Partial<Gradient>): void;
+}
+
+function GradientNumbers({ shown, isOff, onTake }: GradientNumbersProps): ReactElement {
+  const round = (value: number) => Math.round(value * 10) / 10;
+  const shared = { digits: 1, step: 0.1, isDisabled: isOff } as const;
+  const place = { ...shared, min: -FARTHEST, max: FARTHEST, unit: "px" } as const;
+  return (
+    <Pair>
+      <NumberBox {...place} label="Across" value={round(shown.x)} onChange={(x) => onTake({ x })} />
+      <NumberBox {...place} label="Down" value={round(shown.y)} onChange={(y) => onTake({ y })} />
+      <NumberBox
+        {...shared}
+        label="Length"
+        min={1}
+        max={FARTHEST}
+        unit="px"
+        value={round(shown.length)}
+        onChange={(length) => onTake({ length })}
+      />
+      {shown.shape === "linear" ? (
+        <NumberBox
+          {...shared}
+          label="Angle"
+          min={-360}
+          max={360}
+          unit="°"
+          value={round(shown.angle)}
+          onChange={(angle) => onTake({ angle })}
+        />
+      ) : null}
+    </Pair>
+  );
+}

@@ -1,0 +1,88 @@
+/** The open gradient's ends and middle, to be dragged on the stage. */
+
+import type { ReactElement } from "react";
+import styled from "styled-components";
+import type { Gradient } from "@/model/composite";
+import { type GradientGrip, gripsOf } from "@/model/gradients";
+import { canvasToStage, type StageView } from "@/model/viewing";
+
+const Line = styled.line`
+  stroke: #fbf9f3;
+  stroke-width: 1.5;
+  filter: drop-shadow(0 0 1px rgb(0 0 0 / 70%));
+  pointer-events: none;
+`;
+
+const Reach = styled.circle`
+  fill: none;
+  stroke: #fbf9f3;
+  stroke-dasharray: 5 5;
+  filter: drop-shadow(0 0 1px rgb(0 0 0 / 70%));
+  pointer-events: none;
+`;
+
+const End = styled.circle`
+  stroke: #fbf9f3;
+  stroke-width: 3;
+  filter: drop-shadow(0 0 1.5px rgb(0 0 0 / 80%));
+  cursor: move;
+`;
+
+const Middle = styled.rect`
+  fill: #fbf9f3;
+  stroke: #25221d;
+  stroke-width: 1.2;
+  cursor: move;
+`;
+
+const RADIUS = 9;
+const SIDE = 10;
+
+interface GradientGripsProps {
+  readonly gradient: Gradient;
+  readonly view: StageView;
+  readonly isLocked: boolean;
+}
+
+export function GradientGrips({ gradient, view, isLocked }: GradientGripsProps): ReactElement {
+  const grips = gripsOf(gradient);
+  const at = (grip: GradientGrip) => canvasToStage(view, grips[grip]);
+  const [start, middle, end] = [at("start"), at("middle"), at("end")];
+  const isRound = gradient.shape === "round";
+  return (
+    <g data-testid="grips">
+      <Line x1={start.x} y1={start.y} x2={end.x} y2={end.y} />
+      {isRound ? <Reach cx={start.x} cy={start.y} r={gradient.length * view.scale} /> : null}
+      {isLocked ? null : (
+        <>
+          {isRound ? null : (
+            <Middle
+              data-grip="middle"
+              x={middle.x - SIDE / 2}
+              y={middle.y - SIDE / 2}
+              width={SIDE}
+              height={SIDE}
+              transform={`rotate(45 ${middle.x} ${middle.y})`}
+            />
+          )}
+          <End
+            data-grip="start"
+            cx={start.x}
+            cy={start.y}
+            r={RADIUS}
+            fill={gradient.start.color}
+            fillOpacity={Math.max(gradient.start.opacity, 0.15)}
+          />
+          <End
+            data-grip="end"
+            cx={end.x}
+            cy={end.y}
+            r={RADIUS}
+            fill={gradient.end.color}
+            fillOpacity={Math.max(gradient.end.opacity, 0.15)}
+          />
+        </>
+      )}
+    </g>
+  );
+}
