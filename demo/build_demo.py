@@ -35,6 +35,28 @@ class Laid:
 
 
 @dataclass(frozen=True)
+class Washed:
+    """A gradient over everything, from a colour to clear; `x`, `y` as shares."""
+
+    name: str
+    color: str
+    angle: float
+    mode: str
+    opacity: float
+    y: float = 0.5
+    length: float = 1.0
+
+
+@dataclass(frozen=True)
+class Together:
+    """Layers that are laid over the rest as one."""
+
+    name: str
+    members: tuple[str, ...]
+    mode: str
+
+
+@dataclass(frozen=True)
 class DemoProject:
     """A picture of the Lanternmoth Marionettes."""
 
@@ -43,7 +65,7 @@ class DemoProject:
     height_cm: float
     ppi: float
     background: str
-    layers: tuple[Laid, ...]
+    layers: tuple[Laid | Washed | Together, ...]
 
 
 POSTCARD = DemoProject(
@@ -80,6 +102,7 @@ POSTCARD = DemoProject(
             mode="soft-light",
             opacity=0.5,
         ),
+        Washed("Night above", "#1d2150", angle=90, mode="multiply", opacity=0.8, y=0.3),
     ),
 )
 
@@ -201,6 +224,7 @@ POSTER = DemoProject(
             mode="darken",
             opacity=0.85,
         ),
+        Together("Moths in flight", ("Moths", "Small moths"), mode="darken"),
         Laid(
             "paper-texture.jpg",
             "Paper grain",
@@ -251,10 +275,38 @@ class DemoBuilder:
                 head = answer["state"]["head"]
 
     def _edits(
-        self, project: DemoProject, canvas: dict[str, Any], laid: Laid
+        self,
+        project: DemoProject,
+        canvas: dict[str, Any],
+        step: Laid | Washed | Together,
+    ) -> list[dict[str, Any]]:
+        layer_id = _id(project.name, step.name)
+        if isinstance(step, Laid):
+            edits = self._laid(canvas, step, layer_id)
+            strength = step.opacity
+        elif isinstance(step, Washed):
+            edits = [_washed(canvas, step, layer_id)]
+            strength = step.opacity
+        else:
+            members = [_id(project.name, name) for name in step.members]
+            edits = [
+                {
+                    "kind": "group_layers",
+                    "group_id": layer_id,
+                    "name": step.name,
+                    "layer_ids": members,
+                }
+            ]
+            strength = 1.0
+        if (step.mode, strength) != ("normal", 1):
+            blend = {"mode": step.mode, "opacity": strength}
+            edits.append({"kind": "blend_layer", "layer_id": layer_id, **blend})
+        return edits
+
+    def _laid(
+        self, canvas: dict[str, Any], laid: Laid, layer_id: str
     ) -> list[dict[str, Any]]:
         picture = self._picture(laid.photo)
-        layer_id = _id(project.name, laid.name)
         scale = laid.width * canvas["width"] / picture["width"]
         placement = {
             "x": laid.x * canvas["width"],
@@ -273,17 +325,7 @@ class DemoBuilder:
             "height": picture["height"],
         }
         place = {"kind": "place_layer", "layer_id": layer_id, "placement": placement}
-        blend = {
-            "kind": "blend_layer",
-            "layer_id": layer_id,
-            "mode": laid.mode,
-            "opacity": laid.opacity,
-        }
-        return (
-            [add, place]
-            if (laid.mode, laid.opacity) == ("normal", 1)
-            else [add, place, blend]
-        )
+        return [add, place]
 
     def _picture(self, name: str) -> dict[str, Any]:
         if name not in self._pictures:
@@ -293,10 +335,27 @@ class DemoBuilder:
             self._pictures[name] = answer.json()
         return self._pictures[name]
 
-    def _post(self, path: str, body: dict[str, Any]) -> Any:  # noqa: ANN401  # JSON  # JSON
+    def _post(self, path: str, body: dict[str, Any]) -> Any:  # noqa: ANN401  # JSON
         answer = self._http.post(path, json=body)
         answer.raise_for_status()
         return answer.json()
+
+
+def _washed(canvas: dict[str, Any], washed: Washed, layer_id: str) -> dict[str, Any]:
+    gradient = {
+        "x": canvas["width"] / 2,
+        "y": washed.y * canvas["height"],
+        "length": washed.length * canvas["height"],
+        "angle": washed.angle,
+        "start": {"color": washed.color},
+        "end": {"color": washed.color, "opacity": 0},
+    }
+    return {
+        "kind": "add_gradient",
+        "layer_id": layer_id,
+        "name": washed.name,
+        "gradient": gradient,
+    }
 
 
 def _id(*names: str) -> str:
