@@ -73,9 +73,8 @@ def show_frame(
     """Render a frame of a draft."""
     composite = _drafted(session, studio, project_id, draft)
     pixels = pyramids_of(session, studio, composite)
-    frame = render(
-        composite, pixels, View(view.x, view.y, view.width, view.height, view.scale)
-    )
+    part = View(view.x, view.y, view.width, view.height, view.scale)
+    frame = studio.frames.render(project_id, composite, pixels, part)
     return encode_frame(frame, quality=FINE_QUALITY if view.fine else QUICK_QUALITY)
 
 
@@ -99,7 +98,7 @@ def show_alternatives(
     pixels = pyramids_of(session, studio, composite)
     view = _whole(composite, width)
     tiles = [
-        render(apply(composite, alternative), pixels, view)
+        studio.frames.render(project_id, apply(composite, alternative), pixels, view)
         for alternative in alternatives
     ]
     return encode_frame(np.concatenate(tiles), quality=88), view.height

@@ -18,6 +18,7 @@ from glyphaneme.codecs import (
     save_pyramid,
 )
 from glyphaneme.core.place import Pyramid, build_pyramid
+from glyphaneme.core.stack import FrameCache
 from glyphaneme.store.blobs import blob_pieces
 
 if TYPE_CHECKING:
@@ -31,6 +32,7 @@ if TYPE_CHECKING:
 KeyT = TypeVar("KeyT")
 ValueT = TypeVar("ValueT")
 
+FRAME_BYTES_KEPT = 256 * 1024 * 1024
 STATES_KEPT = 512
 PYRAMIDS_KEPT = 256
 
@@ -117,6 +119,7 @@ class Studio:
     states: Recent[uuid.UUID, Composite] = field(
         default_factory=lambda: Recent(STATES_KEPT)
     )
+    frames: FrameCache = field(default_factory=lambda: FrameCache(FRAME_BYTES_KEPT))
 
 
 def stream_file(studio: Studio, sha256: str) -> Iterator[bytes]:

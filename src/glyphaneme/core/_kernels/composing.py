@@ -13,14 +13,20 @@ from numba.extending import intrinsic
 from glyphaneme.core._kernels.blend_loops import blend_span
 from glyphaneme.core._kernels.layout import (
     CHUNK,
+    FROM_U16,
     HALF,
     INLINED,
     KERNEL,
     ONE,
     PART,
+    SB,
     SCRATCH_FLOATS,
     SCRATCH_TEXELS,
+    SG,
+    SR,
     TO_U8,
+    TO_U16,
+    ZERO,
     A,
     B,
     G,
@@ -168,8 +174,9 @@ def fetch(
 
 @njit(**PART)
 def lowest_shown(layers: np.ndarray, spans: np.ndarray, n: int) -> int:
-    """Return the frontmost layer that hides all that lies beneath it, or 0."""
-    lowest = depth = 0
+    """Return the frontmost layer that hides all that lies beneath it, or -1."""
+    lowest = -1
+    depth = 0
     for layer in range(layers.shape[0]):
         kind = layers[layer].kind
         if kind == GROUP_BEGIN:
@@ -207,6 +214,16 @@ def fill(background: np.ndarray, t: np.ndarray, n: int) -> None:
         t[A + i] = background[3]
 
 
+@njit(**PART)
+def lay_down(t: np.ndarray, n: int) -> None:
+    """Make the source the composite: it fills the chunk and hides all beneath it."""
+    for i in range(n):
+        t[R + i] = t[SR + i]
+        t[G + i] = t[SG + i]
+        t[B + i] = t[SB + i]
+        t[A + i] = ONE
+
+
 @njit(**INLINED)
 def as_byte(value: F32) -> U32:
     """Round 0..1 to the nearest of 256 levels."""
@@ -225,11 +242,32 @@ def store(t: np.ndarray, out: np.ndarray, n: int) -> None:
         )
 
 
+@njit(**PART)
+def take_up(base: np.ndarray, row: int, column: int, t: np.ndarray, n: int) -> None:
+    """Start a chunk with a composite that was kept."""
+    for plane in range(4):
+        source, target = base[row, plane, column:], t[plane * CHUNK :]
+        for i in range(n):
+            target[i] = F32(I32(source[i])) * FROM_U16
+
+
+@njit(**PART)
+def put_by(t: np.ndarray, kept: np.ndarray, row: int, column: int, n: int) -> None:
+    """Keep a chunk: 16 bits a channel err by 0.03 levels over 20 layers, 8 by 5.7."""
+    for plane in range(4):
+        source, target = t[plane * CHUNK :], kept[row, plane, column:]
+        for i in range(n):
+            level = min(max(source[i], ZERO), ONE) * TO_U16 + HALF
+            target[i] = np.uint16(I32(level))
+
+
 @njit(
     types.void(
         LAYER_TYPE[::1],
         types.i8,
         types.f4[::1],
+        types.u2[:, :, ::1],
+        types.u2[:, :, ::1],
         types.u4[:, ::1],
         types.i8,
         types.i8,
@@ -240,15 +278,19 @@ def compose_rows_into(
     layers: np.ndarray,
     groups: int,
     background: np.ndarray,
+    base: np.ndarray,
+    kept: np.ndarray,
     out: np.ndarray,
     first: int,
     last: int,
 ) -> None:
     """Compose rows first..last (exclusive) of the view into `out`.
 
-    `groups` is how many of them lie in one another at most.
+    `groups` is how many of them lie in one another at most. Where `base`, rows of four
+    planes, is not empty, layers are laid over it instead of the background; where
+    `kept` is not empty, the result goes there instead of to `out`.
     """
-    columns = out.shape[1]
+    columns = max(out.shape[1], kept.shape[2])
     count = layers.shape[0]
     t = np.zeros(SCRATCH_FLOATS, np.float32)
     corners = np.zeros(SCRATCH_TEXELS, np.uint32)
@@ -261,10 +303,18 @@ def compose_rows_into(
             n = min(CHUNK, columns - column)
             for layer in range(count):
                 find_span(layers, layer, row, float(column), n, spans)
-            fill(background, t, n)
             solid = background[3] == ONE
+            lowest = lowest_shown(layers, spans, n)
+            if lowest >= 0:
+                fetch(layers, lowest, row, float(column), spans, t, corners, small)
+                lay_down(t, n)
+                solid = True
+            elif base.shape[0] > 0:
+                take_up(base, row, column, t, n)
+            else:
+                fill(background, t, n)
             depth = 0
-            for layer in range(lowest_shown(layers, spans, n), count):
+            for layer in range(lowest + 1, count):
                 kind, mode = layers[layer].kind, layers[layer].mode
                 if kind == GROUP_BEGIN:
                     begin_group(t, held[depth * PLANES :], n)
@@ -286,4 +336,7 @@ def compose_rows_into(
                 fetch(layers, layer, row, float(column), spans, t, corners, small)
                 blend_span(mode, solid, t[start:], length)
                 solid = solid or fills(layers, layer, spans, n)
-            store(t, out[row, column : column + n], n)
+            if kept.shape[0] > 0:
+                put_by(t, kept, row, column, n)
+            else:
+                store(t, out[row, column : column + n], n)

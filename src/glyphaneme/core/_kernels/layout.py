@@ -25,6 +25,8 @@ HALF = np.float32(0.5)
 TINY = np.float32(1e-7)
 FROM_U8 = np.float32(1 / 255)
 TO_U8 = np.float32(255)
+FROM_U16 = np.float32(1 / 65535)
+TO_U16 = np.float32(65535)
 
 KERNEL: dict[str, Any] = {
     "nogil": True,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from glyphaneme.core.stack.applying import apply
+from glyphaneme.core.stack.caching import FrameCache
 from glyphaneme.core.stack.edits import (
     AddColor,
     AddGradient,
@@ -54,6 +55,7 @@ __all__ = [
     "DissolveGroup",
     "DuplicateLayer",
     "Edit",
+    "FrameCache",
     "GradeLayer",
     "Gradient",
     "GradientLayer",

@@ -6,12 +6,15 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from glyphaneme.core._kernels.composing import compose_rows_into
 from glyphaneme.core._kernels.splitting import split_rows_into
 from glyphaneme.core.bands import run_bands
 from glyphaneme.core.checks import require_pixels
-from glyphaneme.core.errors import ViewSizeError
-from glyphaneme.core.stack.tables import View, build_table, rgba
+from glyphaneme.core.stack.composing import (
+    background_of,
+    compose,
+    require_view,
+)
+from glyphaneme.core.stack.tables import View, build_table
 
 if TYPE_CHECKING:
     from collections.abc import Mapping
@@ -21,8 +24,6 @@ if TYPE_CHECKING:
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.place import Pyramid
     from glyphaneme.core.stack.model import Composite
-
-LONGEST_SIDE = 65_535
 
 
 def render(composite: Composite, pixels: Mapping[str, Pyramid], view: View) -> PixelsU8:
@@ -63,18 +64,9 @@ def render(composite: Composite, pixels: Mapping[str, Pyramid], view: View) -> P
     >>> render(bare, {}, View(x=0, y=0, width=2, height=2, scale=0.5))[0, 0]
     array([255, 128,   0, 255], dtype=uint8)
     """
-    _require_view(view)
+    require_view(view)
     table = build_table(composite.layers, pixels, view)
-    out = np.empty((view.height, view.width, 4), np.uint8)
-    target = out.view(np.uint32)[..., 0]
-    background = _background(composite.canvas.background)
-    run_bands(
-        lambda first, last: compose_rows_into(
-            table.rows, table.groups, background, target, first, last
-        ),
-        view.height,
-    )
-    return out
+    return compose(table, background_of(composite.canvas), view)
 
 
 def split_frame(
@@ -117,16 +109,3 @@ def split_frame(
         frame.shape[0],
     )
     return color, veil if veil.any() else None
-
-
-def _background(color: str | None) -> NDArray[np.float32]:
-    return rgba(color) if color else np.zeros(4, np.float32)
-
-
-def _require_view(view: View) -> None:
-    if not (0 < view.width <= LONGEST_SIDE and 0 < view.height <= LONGEST_SIDE):
-        got = f"got {view.width} by {view.height} pixels"
-        raise ViewSizeError(got)
-    if not view.scale > 0:
-        got = f"got scale {view.scale}"
-        raise ViewSizeError(got)

@@ -73,8 +73,24 @@ class Table(NamedTuple):
     held: tuple[PixelsU8, ...]
 
 
+class Placed(NamedTuple):
+    """A layer's own pixels as they lie in a view, so far from its left and top."""
+
+    pixels: PixelsU8
+    left: int
+    top: int
+    opaque: bool
+
+
+NOTHING_PLACED: Mapping[str, Placed] = {}
+
+
 def build_table(
-    layers: tuple[Layer, ...], pixels: Mapping[str, Pyramid], view: View
+    layers: tuple[Layer, ...],
+    pixels: Mapping[str, Pyramid],
+    view: View,
+    *,
+    placed: Mapping[str, Placed] = NOTHING_PLACED,
 ) -> Table:
     """Write all visible layers of a pile as a table.
 
@@ -86,6 +102,8 @@ def build_table(
         The pictures of all visible photos.
     view : View
         Which part of the canvas is shown, at what size.
+    placed : mapping of layer id to Placed
+        Layers, none of them in a group, whose pixels are at hand for this view.
 
     Returns
     -------
@@ -99,7 +117,14 @@ def build_table(
     PixelsShapeError
         A level of a pyramid is not C-contiguous RGBA.
     """
-    found = list(_rows(layers, pixels, _homogeneous(_view_to_canvas(view)), 0))
+    way = _homogeneous(_view_to_canvas(view))
+    found: list[Row] = []
+    for layer in layers:
+        ready = placed.get(layer.id)
+        if ready is None:
+            found += _rows((layer,), pixels, way, 0)
+        elif layer.visible and layer.opacity:
+            found.append((_joining(layer) | _placed_fields(ready), 0, ready.pixels))
     rows = np.zeros(len(found), LAYER)
     for row, (fields, _, _) in zip(rows, found, strict=True):
         for name, value in fields.items():
@@ -149,10 +174,7 @@ def _rows(
     for layer in layers:
         if not (layer.visible and layer.opacity):
             continue
-        shared: dict[str, Any] = {
-            "mode": BLEND_CODES[layer.blend],
-            "opacity": layer.opacity,
-        }
+        shared = _joining(layer)
         match layer:
             case PhotoLayer():
                 fields, level = _photo_fields(layer, pixels, way)
@@ -170,6 +192,25 @@ def _rows(
                 yield {"kind": GROUP_BEGIN}, depth + 1, None
                 yield from _rows(layer.layers, pixels, inner @ way, depth + 1)
                 yield shared | {"kind": GROUP_END}, depth + 1, None
+
+
+def _joining(layer: Layer) -> dict[str, Any]:
+    return {"mode": BLEND_CODES[layer.blend], "opacity": layer.opacity}
+
+
+def _placed_fields(placed: Placed) -> dict[str, Any]:
+    rows, columns = placed.pixels.shape[:2]
+    return {
+        "kind": PHOTO,
+        "address": placed.pixels.ctypes.data,
+        "rows": rows,
+        "columns": columns,
+        "width": columns,
+        "height": rows,
+        "opaque": placed.opaque,
+        "copied": True,
+        "to_source": (1, 0, -placed.left, 0, 1, -placed.top),
+    }
 
 
 def _photo_fields(

@@ -1,0 +1,1 @@
+"""Measures the engine side by side with general-purpose libraries."""

@@ -1,0 +1,64 @@
+"""Interleaved rounds, so that a slow moment of the machine falls on everyone."""
+
+from __future__ import annotations
+
+import gc
+import os
+import statistics
+import time
+from contextlib import contextmanager
+from dataclasses import dataclass, field
+from typing import TYPE_CHECKING, Any
+
+if TYPE_CHECKING:
+    from collections.abc import Callable, Iterator, Mapping
+
+
+@dataclass
+class Timing:
+    """What the rounds of one contestant took."""
+
+    cpu_s: list[float] = field(default_factory=list)
+    wall_s: list[float] = field(default_factory=list)
+
+    @property
+    def cpu(self) -> float:
+        """Median of processor seconds."""
+        return statistics.median(self.cpu_s)
+
+    @property
+    def wall(self) -> float:
+        """Median of seconds on the clock."""
+        return statistics.median(self.wall_s)
+
+
+@contextmanager
+def processors(count: int) -> Iterator[None]:
+    """Let this process, and all threads it starts, use only so many processors."""
+    before = os.sched_getaffinity(0)
+    tasks = [int(name) for name in os.listdir("/proc/self/task")]
+    for task in tasks:
+        os.sched_setaffinity(task, set(sorted(before)[:count]))
+    try:
+        yield
+    finally:
+        for name in os.listdir("/proc/self/task"):
+            os.sched_setaffinity(int(name), before)
+
+
+def measure(
+    contestants: Mapping[str, Callable[[], Any]], *, rounds: int, threads: int = 1
+) -> dict[str, Timing]:
+    """Run everyone once to warm up, then in turns; return medians by name."""
+    timings = {name: Timing() for name in contestants}
+    with processors(threads):
+        for work in contestants.values():
+            work()
+        for _ in range(rounds):
+            for name, work in contestants.items():
+                gc.collect()
+                wall, cpu = time.perf_counter(), time.process_time()
+                work()
+                timings[name].cpu_s.append(time.process_time() - cpu)
+                timings[name].wall_s.append(time.perf_counter() - wall)
+    return timings

@@ -1,0 +1,126 @@
+"""Runs the compositing kernel over a table of layers, in bands."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from glyphaneme.core._kernels.composing import compose_rows_into
+from glyphaneme.core.bands import run_bands
+from glyphaneme.core.errors import ViewSizeError
+from glyphaneme.core.stack.tables import Table, View, rgba
+
+if TYPE_CHECKING:
+    from numpy.typing import NDArray
+
+    from glyphaneme.core.arrays import PixelsU8
+    from glyphaneme.core.stack.model import Canvas
+
+LONGEST_SIDE = 65_535
+NO_BASE = np.empty((0, 4, 0), np.uint16)
+NO_PIXELS = np.empty((0, 0), np.uint32)
+
+
+def compose(
+    table: Table,
+    background: NDArray[np.float32],
+    view: View,
+    *,
+    base: NDArray[np.uint16] = NO_BASE,
+) -> PixelsU8:
+    """Compose a table of layers.
+
+    Parameters
+    ----------
+    table : Table
+        What to lay over one another.
+    background : (4,) float32, 0..1
+        Straight RGBA that they lie on.
+    view : View
+        Only its size counts; the table holds the rest.
+    base : (H, 4, W) uint16
+        What they lie on instead, as `compose_base` kept it.
+
+    Returns
+    -------
+    (view.height, view.width, 4) uint8
+        Straight RGBA.
+    """
+    out = np.empty((view.height, view.width, 4), np.uint8)
+    target = out.view(np.uint32)[..., 0]
+    run_bands(
+        lambda first, last: compose_rows_into(
+            table.rows, table.groups, background, base, NO_BASE, target, first, last
+        ),
+        view.height,
+    )
+    return out
+
+
+def compose_base(
+    table: Table,
+    background: NDArray[np.float32],
+    view: View,
+    *,
+    base: NDArray[np.uint16] = NO_BASE,
+) -> NDArray[np.uint16]:
+    """Compose a table of layers for others to be laid over it later.
+
+    Parameters
+    ----------
+    table, background, view, base
+        As for `compose`.
+
+    Returns
+    -------
+    (view.height, 4, view.width) uint16
+        Planes of straight R, G, B, A, 0..65535.
+    """
+    kept = np.empty((view.height, 4, view.width), np.uint16)
+    run_bands(
+        lambda first, last: compose_rows_into(
+            table.rows, table.groups, background, base, kept, NO_PIXELS, first, last
+        ),
+        view.height,
+    )
+    return kept
+
+
+def background_of(canvas: Canvas) -> NDArray[np.float32]:
+    """Return what a canvas shows where nothing lies.
+
+    Parameters
+    ----------
+    canvas : Canvas
+        The sheet.
+
+    Returns
+    -------
+    (4,) float32, 0..1
+        Straight RGBA.
+    """
+    if canvas.background is None:
+        return np.zeros(4, np.float32)
+    return rgba(canvas.background)
+
+
+def require_view(view: View) -> None:
+    """Check that a view can be filled.
+
+    Parameters
+    ----------
+    view : View
+        What shall be shown.
+
+    Raises
+    ------
+    ViewSizeError
+        It is empty, longer than 65535 pixels, or its scale not positive.
+    """
+    if not (0 < view.width <= LONGEST_SIDE and 0 < view.height <= LONGEST_SIDE):
+        got = f"got {view.width} by {view.height} pixels"
+        raise ViewSizeError(got)
+    if not view.scale > 0:
+        got = f"got scale {view.scale}"
+        raise ViewSizeError(got)

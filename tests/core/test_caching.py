@@ -1,0 +1,159 @@
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from glyphaneme.core.blend import BlendMode
+from glyphaneme.core.errors import ViewSizeError
+from glyphaneme.core.place import Placement
+from glyphaneme.core.stack import (
+    BlendLayer,
+    Composite,
+    FrameCache,
+    GroupLayers,
+    MoveLayer,
+    PlaceLayer,
+    RemoveLayer,
+    ShowLayer,
+    View,
+    apply,
+    render,
+)
+from tests.pictures import (
+    composite_of,
+    photo_layer,
+    premultiplied,
+    psnr,
+    pyramids,
+    soft_pixels,
+)
+
+WIDTH, HEIGHT = 180, 130
+VIEW = View(x=-5, y=3, width=170, height=120, scale=0.9)
+NAMES = ("a", "b", "c", "d")
+PICTURES = {name: soft_pixels(220, 160, seed=seed) for seed, name in enumerate(NAMES)}
+PICTURES["c"][..., 3] = np.linspace(0, 255, 220).astype(np.uint8)
+PYRAMIDS = pyramids(**PICTURES)
+
+
+def pile() -> Composite:
+    modes = (
+        BlendMode.NORMAL,
+        BlendMode.SCREEN,
+        BlendMode.MULTIPLY,
+        BlendMode.SOFT_LIGHT,
+    )
+    layers = [
+        photo_layer(
+            name,
+            PICTURES[name],
+            blend=mode,
+            opacity=0.8,
+            placement=Placement(x=90, y=60, scale_x=0.8, scale_y=0.8, turn=7 * turn),
+        )
+        for turn, (name, mode) in enumerate(zip(NAMES, modes, strict=True))
+    ]
+    return composite_of(*layers, width=WIDTH, height=HEIGHT, background="#ffffff")
+
+
+def placed(state: Composite, layer_id: str, **changes: float) -> Composite:
+    placement = state.layer(layer_id).placement.model_copy(update=changes)
+    return apply(state, PlaceLayer(layer_id=layer_id, placement=placement))
+
+
+def shown(frames: FrameCache, state: Composite) -> np.ndarray:
+    return frames.render("poster", state, PYRAMIDS, VIEW)
+
+
+@pytest.mark.parametrize("dragged", NAMES)
+def test_frames_of_a_drag_equal_frames_rendered_afresh(dragged: str) -> None:
+    frames = FrameCache(10_000_000)
+
+    for step in range(5):
+        state = placed(pile(), dragged, x=60 + 9 * step, turn=3 * step)
+        frame = shown(frames, state)
+
+        afresh = render(state, PYRAMIDS, VIEW)
+        assert np.abs(premultiplied(frame) - premultiplied(afresh)).max() <= 2
+        assert psnr(frame, afresh) > 50
+
+
+steps = st.one_of(
+    st.builds(
+        PlaceLayer,
+        layer_id=st.sampled_from(NAMES),
+        placement=st.builds(
+            Placement,
+            x=st.floats(0, 180),
+            y=st.floats(0, 130),
+            scale_x=st.just(0.7),
+            scale_y=st.just(0.7),
+            turn=st.floats(-90, 90),
+        ),
+    ),
+    st.builds(
+        BlendLayer,
+        layer_id=st.sampled_from([*NAMES, "g"]),
+        mode=st.sampled_from([BlendMode.NORMAL, BlendMode.HUE, BlendMode.LIGHTEN]),
+        opacity=st.floats(0, 1),
+    ),
+    st.builds(MoveLayer, layer_id=st.sampled_from(NAMES), index=st.integers(0, 3)),
+    st.builds(
+        ShowLayer, layer_id=st.sampled_from([*NAMES, "g"]), visible=st.booleans()
+    ),
+    st.builds(RemoveLayer, layer_id=st.sampled_from(NAMES)),
+    st.builds(
+        GroupLayers,
+        group_id=st.just("g"),
+        name=st.just("Both"),
+        layer_ids=st.lists(st.sampled_from(NAMES), min_size=1, max_size=2).map(tuple),
+    ),
+)
+
+
+@settings(max_examples=60)
+@given(st.lists(steps, max_size=10))
+def test_frames_after_any_edits_equal_frames_rendered_afresh(edits) -> None:
+    frames = FrameCache(10_000_000)
+    state = pile()
+
+    for edit in edits:
+        try:
+            state = apply(state, edit)
+        except ValueError:
+            continue
+        # Twice: what is kept comes from two frames that agree.
+        shown(frames, state)
+        frame = shown(frames, state)
+
+        assert psnr(frame, render(state, PYRAMIDS, VIEW)) > 45
+
+
+def test_pictures_of_one_name_and_two_sizes_do_not_mix() -> None:
+    frames = FrameCache(10_000_000)
+    small = VIEW._replace(width=85, height=60, scale=0.45)
+
+    for step in range(4):
+        state = placed(pile(), "d", x=60 + step)
+        shown(frames, state)
+        frame = frames.render("poster", state, PYRAMIDS, small)
+
+    assert psnr(frame, render(state, PYRAMIDS, small)) > 50
+
+
+def test_cache_keeps_no_more_than_its_budget() -> None:
+    frames = FrameCache(200_000)
+
+    for picture in range(6):
+        for step in range(3):
+            frames.render(picture, placed(pile(), "d", x=step), PYRAMIDS, VIEW)
+            assert frames.size <= 200_000
+
+    assert frames.size > 0
+
+
+def test_cache_refuses_views_it_cannot_fill() -> None:
+    with pytest.raises(ViewSizeError, match="got 0 by 3"):
+        FrameCache(1).render("poster", pile(), PYRAMIDS, View(0, 0, 0, 3, 1))
