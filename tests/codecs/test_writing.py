@@ -11,10 +11,12 @@ from PIL import Image, ImageCms
 from glyphaneme.codecs import (
     FileFormat,
     FileSpec,
+    Shape,
     encode_frame,
     encode_thumbnail,
     load_pyramid,
     save_pyramid,
+    write_bands,
     write_picture,
 )
 from glyphaneme.core.place import build_pyramid
@@ -33,18 +35,48 @@ def test_finished_file_says_its_print_size_and_that_it_is_srgb(
     write_picture(soft_pixels(40, 30, seed=1), file, FileSpec(chosen, 90, 240))
 
     image = Image.open(file)
-    assert [round(side) for side in image.info["dpi"]] == [240, 240]
+    exif = image.getexif()
+    resolution = image.info.get("dpi") or (exif[282], exif[283])
+    assert [round(side) for side in resolution] == [240, 240]
     profile = ImageCms.ImageCmsProfile(io.BytesIO(image.info["icc_profile"]))
     assert "sRGB" in ImageCms.getProfileDescription(profile)
 
 
-def test_png_keeps_every_pixel_and_its_alpha() -> None:
-    pixels = noise_pixels(23, 19, seed=2)
+@pytest.mark.parametrize("chosen", [FileFormat.PNG, FileFormat.TIFF])
+@pytest.mark.parametrize("rows", [1, 64, 200])
+def test_picture_written_in_bands_keeps_every_pixel_and_its_alpha(
+    chosen: FileFormat, rows: int
+) -> None:
+    pixels = noise_pixels(23, 150, seed=2)
+    bands = (pixels[top : top + rows] for top in range(0, 150, rows))
     file = io.BytesIO()
 
-    write_picture(pixels, file, FileSpec(FileFormat.PNG, 90, 72))
+    write_bands(bands, Shape(23, 150, opaque=False), file, FileSpec(chosen, 90, 72))
 
     np.testing.assert_array_equal(np.asarray(Image.open(file)), pixels)
+
+
+@pytest.mark.parametrize("chosen", list(FileFormat))
+def test_opaque_picture_is_written_without_alpha(chosen: FileFormat) -> None:
+    pixels = soft_pixels(90, 70, seed=2)
+    file = io.BytesIO()
+
+    write_picture(pixels, file, FileSpec(chosen, 95, 72))
+
+    image = Image.open(file)
+    assert image.mode == "RGB"
+    assert psnr(np.asarray(image), pixels[..., :3]) > 40
+
+
+def test_webp_keeps_see_through_places() -> None:
+    pixels = soft_pixels(90, 70, seed=2)
+    pixels[..., 3] = np.linspace(0, 255, 90).astype(np.uint8)
+    file = io.BytesIO()
+
+    write_picture(pixels, file, FileSpec(FileFormat.WEBP, 95, 72))
+
+    read = np.asarray(Image.open(file))
+    assert np.abs(read[..., 3].astype(int) - pixels[..., 3]).max() <= 2
 
 
 def test_better_jpeg_quality_is_nearer_to_the_picture() -> None:

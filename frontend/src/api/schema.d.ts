@@ -667,7 +667,7 @@ export interface components {
      * @description The formats that a picture can be saved in.
      * @enum {string}
      */
-    FileFormat: "png" | "jpeg";
+    FileFormat: "png" | "jpeg" | "webp" | "tiff";
     /**
      * FrameRequest
      * @description A draft, and a view of it.

@@ -4,14 +4,20 @@ from __future__ import annotations
 
 from glyphaneme.codecs.errors import PictureRefusedError, RefusalCode
 from glyphaneme.codecs.frames import encode_frame, encode_thumbnail
-from glyphaneme.codecs.pyramids import load_pyramid, save_pyramid
+from glyphaneme.codecs.pyramids import let_go, load_pyramid, save_pyramid
 from glyphaneme.codecs.reading import (
     MAX_PIXELS,
     PictureFacts,
     identify_picture,
     read_picture,
 )
-from glyphaneme.codecs.writing import FileFormat, FileSpec, write_picture
+from glyphaneme.codecs.writing import (
+    FileFormat,
+    FileSpec,
+    Shape,
+    write_bands,
+    write_picture,
+)
 
 __all__ = [
     "MAX_PIXELS",
@@ -20,11 +26,14 @@ __all__ = [
     "PictureFacts",
     "PictureRefusedError",
     "RefusalCode",
+    "Shape",
     "encode_frame",
     "encode_thumbnail",
     "identify_picture",
+    "let_go",
     "load_pyramid",
     "read_picture",
     "save_pyramid",
+    "write_bands",
     "write_picture",
 ]

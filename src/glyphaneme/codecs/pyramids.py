@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import mmap
 import shutil
 from pathlib import Path
 from tempfile import mkdtemp
@@ -58,3 +59,17 @@ def load_pyramid(folder: Path) -> Pyramid | None:
     except (OSError, ValueError, KeyError):
         return None
     return Pyramid(levels=levels, opaque=facts["opaque"])
+
+
+def let_go(pyramid: Pyramid) -> None:
+    """Take a mapped pyramid's pages out of memory; they come back when they are read.
+
+    Parameters
+    ----------
+    pyramid : Pyramid
+        As `load_pyramid` returned it; one in memory stays there.
+    """
+    for level in pyramid.levels:
+        mapped = getattr(level, "_mmap", None)
+        if isinstance(mapped, mmap.mmap):
+            mapped.madvise(mmap.MADV_DONTNEED)

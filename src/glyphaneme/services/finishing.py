@@ -5,12 +5,11 @@ from __future__ import annotations
 import re
 import tempfile
 import uuid
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, BinaryIO, cast
 
-import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 
-from glyphaneme.codecs import FileFormat, FileSpec, write_picture
+from glyphaneme.codecs import FileFormat, FileSpec, Shape, let_go, write_bands
 from glyphaneme.core.stack import Canvas, Composite, View, render
 from glyphaneme.core.stack.gradients import Color
 from glyphaneme.services.errors import ExportSizeError, KeyReusedError, NotThereError
@@ -19,6 +18,7 @@ from glyphaneme.services.projects import (
     require_project,
     require_revision,
 )
+from glyphaneme.services.reporting import DONE_BEFORE, ReportingFile
 from glyphaneme.services.showing import pyramids_of
 from glyphaneme.services.studio import stream_file
 from glyphaneme.services.working import Job, job_of
@@ -32,6 +32,7 @@ if TYPE_CHECKING:
 
     from sqlalchemy.orm import Session
 
+    from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.services.studio import Studio
     from glyphaneme.services.working import Progress
 
@@ -39,8 +40,6 @@ MAX_EXPORT_PIXELS = 150_000_000
 MAX_EXPORT_SIDE = 30_000
 DAYS_KEPT = 14
 BAND_ROWS = 256
-# Rendering and encoding take about as long as one another.
-RENDER_SHARE = 0.6
 
 
 class ExportRequest(BaseModel):
@@ -83,7 +82,7 @@ def start_export(
     project = require_project(session, project_id)
     require_revision(session, project_id, request.revision)
     canvas = composite_at(session, studio.states, request.revision).canvas
-    _require_size(request.width, export_height(canvas, request.width))
+    _require_size(request, export_height(canvas, request.width))
     drop_old_exports(session, days=DAYS_KEPT)
     there = find_job(session, key)
     stored = request.model_dump(mode="json")
@@ -104,7 +103,11 @@ def start_export(
 
 
 def make_file(studio: Studio, job: JobRow, progress: Progress) -> None:
-    """Render a project at full quality, in bands, and keep it as a file."""
+    """Render a project at full quality, in bands, and keep it as a file.
+
+    Sources let go of their pages after every band, so that memory does not grow with
+    the picture or with the count of its layers.
+    """
     request = ExportRequest.model_validate(job.request)
     with studio.sessions() as session:
         composite = _matted(
@@ -113,17 +116,25 @@ def make_file(studio: Studio, job: JobRow, progress: Progress) -> None:
         pixels = pyramids_of(session, studio, composite)
     canvas = composite.canvas
     scale = request.width / canvas.width
-    height = export_height(canvas, request.width)
-    out = np.empty((height, request.width, 4), np.uint8)
-    for top in range(0, height, BAND_ROWS):
-        rows = min(BAND_ROWS, height - top)
-        view = View(0, top / scale, request.width, rows, scale)
-        out[top : top + rows] = render(composite, pixels, view)
-        progress.report(RENDER_SHARE * (top + rows) / height)
+    shape = Shape(
+        request.width,
+        export_height(canvas, request.width),
+        opaque=canvas.background is not None,
+    )
     spec = FileSpec(request.format, request.quality, canvas.ppi * scale)
+
+    def bands() -> Iterator[PixelsU8]:
+        for top in range(0, shape.height, BAND_ROWS):
+            rows = min(BAND_ROWS, shape.height - top)
+            view = View(0, top / scale, shape.width, rows, scale)
+            yield render(composite, pixels, view)
+            for pyramid in pixels.values():
+                let_go(pyramid)
+            progress.report(DONE_BEFORE * (top + rows) / shape.height)
+
     with tempfile.TemporaryFile() as file:
-        write_picture(out, file, spec)
-        progress.report(0.9)
+        told = ReportingFile(file, progress, usual_size=shape.width * shape.height)
+        write_bands(bands(), shape, cast("BinaryIO", told), spec)
         progress.finish(file)
 
 
@@ -157,18 +168,24 @@ def export_height(canvas: Canvas, width: int) -> int:
 def _matted(composite: Composite, request: ExportRequest) -> Composite:
     """Lay a JPEG's picture over its matte, since the format has no see-through."""
     clear = composite.canvas.background is None
-    if request.format is not FileFormat.JPEG or not clear:
+    if request.format.keeps_alpha or not clear:
         return composite
     canvas = composite.canvas.model_copy(update={"background": request.matte})
     return composite.model_copy(update={"canvas": canvas})
 
 
-def _require_size(width: int, height: int) -> None:
+def _require_size(request: ExportRequest, height: int) -> None:
+    width, longest = request.width, max(request.width, height)
     if width * height > MAX_EXPORT_PIXELS:
         limit = f"at most {MAX_EXPORT_PIXELS // 1_000_000} million pixels"
         raise ExportSizeError(width, height, limit)
-    if max(width, height) > MAX_EXPORT_SIDE:
+    if longest > MAX_EXPORT_SIDE:
         raise ExportSizeError(width, height, f"at most {MAX_EXPORT_SIDE} on a side")
+    if longest > request.format.longest_side:
+        most = (
+            f"at most {request.format.longest_side} on a side as {request.format.name}"
+        )
+        raise ExportSizeError(width, height, most)
 
 
 def _file_name(project_name: str, chosen: FileFormat) -> str:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+import time
 import uuid
 from datetime import datetime
 from typing import TYPE_CHECKING, Literal
@@ -25,6 +26,7 @@ if TYPE_CHECKING:
     from glyphaneme.store.rows import JobRow
 
 log = logging.getLogger(__name__)
+REPORT_EVERY_S = 0.15
 
 JobState = Literal["waiting", "running", "done", "failed", "cancelled"]
 
@@ -83,9 +85,17 @@ class Progress:
     def __init__(self, studio: Studio, job_id: uuid.UUID) -> None:
         self._studio = studio
         self._job_id = job_id
+        self._reported_at = -REPORT_EVERY_S
 
     def report(self, share: float) -> None:
-        """Say how far the work is, 0..1; stops it here if someone cancelled it."""
+        """Say how far the work is, 0..1; stops it here if someone cancelled it.
+
+        May be called as often as one likes: what comes too soon is passed over.
+        """
+        now = time.monotonic()
+        if now - self._reported_at < REPORT_EVERY_S:
+            return
+        self._reported_at = now
         with self._studio.sessions.begin() as session:
             self._change(session, progress=share, state="running")
 

@@ -18,11 +18,13 @@ import { NumberBox } from "@/ui/NumberBox";
 import { Progress } from "@/ui/Progress";
 import { Sheet } from "@/ui/Sheet";
 
-type Format = "png" | "jpeg";
+type Format = "png" | "jpeg" | "webp" | "tiff";
 
 const FORMATS = [
   { id: "png", label: "PNG, every pixel exact" },
   { id: "jpeg", label: "JPEG, a small file" },
+  { id: "webp", label: "WebP, small, for web pages" },
+  { id: "tiff", label: "TIFF, exact, for print shops" },
 ] as const;
 
 const SHARES = [
@@ -31,6 +33,8 @@ const SHARES = [
   { id: "25", label: "Quarter" },
 ] as const;
 
+/** WebP cannot be larger. */
+const LONGEST_WEBP = 16_383;
 const WIDEST = 30_000;
 
 const Body = styled.div`
@@ -84,7 +88,7 @@ function FinishForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
   return (
     <Body>
       <Choice<Format> label="Format" value={format} choices={FORMATS} onChange={setFormat} />
-      {format === "jpeg" ? (
+      {format === "jpeg" || format === "webp" ? (
         <LabelledSlider
           label="Quality"
           value={quality}
@@ -117,7 +121,12 @@ function FinishForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
         unit="px"
         onChange={setWidth}
       />
-      <Says>{saySize(canvas, width, height)}</Says>
+      <Says>
+        {saySize(canvas, width, height)}
+        {format === "webp" && Math.max(width, height) > LONGEST_WEBP
+          ? ` WebP takes at most ${LONGEST_WEBP} pixels on a side; choose a smaller size.`
+          : ""}
+      </Says>
       <FinishProgress
         finish={finish}
         onStart={() => finish.start({ format, width, quality, matte })}
