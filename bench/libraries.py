@@ -52,15 +52,11 @@ def in_bands(
 
 def numpy_rows(parts: list[Part], top: int, bottom: int) -> Floats:
     """Compose rows with NumPy in float32."""
-    below: Floats | None = None
-    for part in parts:
+    below, _ = _numpy_source(parts[0], top, bottom)
+    for part in parts[1:]:
         source, alpha = _numpy_source(part, top, bottom)
-        if below is None:
-            below = source
-            continue
         change = _numpy_blend(part.mode, below, source) - below
         below = below + change * (alpha * F32(part.opacity))[..., None]
-    assert below is not None
     return below
 
 

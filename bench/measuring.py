@@ -8,6 +8,7 @@ import statistics
 import time
 from contextlib import contextmanager
 from dataclasses import dataclass, field
+from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
@@ -36,14 +37,16 @@ class Timing:
 def processors(count: int) -> Iterator[None]:
     """Let this process, and all threads it starts, use only so many processors."""
     before = os.sched_getaffinity(0)
-    tasks = [int(name) for name in os.listdir("/proc/self/task")]
-    for task in tasks:
-        os.sched_setaffinity(task, set(sorted(before)[:count]))
+    _pin(set(sorted(before)[:count]))
     try:
         yield
     finally:
-        for name in os.listdir("/proc/self/task"):
-            os.sched_setaffinity(int(name), before)
+        _pin(before)
+
+
+def _pin(chosen: set[int]) -> None:
+    for task in Path("/proc/self/task").iterdir():
+        os.sched_setaffinity(int(task.name), chosen)
 
 
 def measure(

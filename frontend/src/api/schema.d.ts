@@ -348,6 +348,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/projects/layered": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Open a layered OpenRaster file as a new project: multipart, field `file`. */
+    post: operations["projects_post_layered_projects_layered_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -641,9 +658,12 @@ export interface components {
     /**
      * ExportRequest
      * @description What file to make; `matte` lies behind see-through places of a JPEG.
+     *
+     *     A layered file, "openraster", always has the canvas's own size.
      */
     ExportRequest: {
-      format: components["schemas"]["FileFormat"];
+      /** Format */
+      format: components["schemas"]["FileFormat"] | "openraster";
       /**
        * Matte
        * @default #ffffff
@@ -2290,6 +2310,35 @@ export interface operations {
         };
         content: {
           "application/octet-stream": unknown;
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  projects_post_layered_projects_layered_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ProjectState"];
         };
       };
       /** @description Unprocessable Entity */

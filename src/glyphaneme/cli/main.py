@@ -7,6 +7,7 @@ import os
 import sys
 from pathlib import Path
 
+from glyphaneme.cli.finishing import add_render_command, run_render
 from glyphaneme.cli.postgres import PostgresError
 from glyphaneme.cli.serving import CHECKOUT, ServeOptions, ServingError, serve
 
@@ -27,7 +28,10 @@ def main(arguments: list[str]) -> int:
         command.add_argument("--host", default="127.0.0.1")
         command.add_argument("--port", type=int, default=DEFAULT_PORT)
         command.add_argument("--home", type=Path, default=_default_home())
+    add_render_command(commands)
     options = parser.parse_args(arguments)
+    if options.command == "render":
+        return run_render(options)
     try:
         serve(
             ServeOptions(

@@ -5,21 +5,24 @@ from __future__ import annotations
 import re
 import tempfile
 import uuid
-from typing import TYPE_CHECKING, BinaryIO, cast
+from typing import TYPE_CHECKING, BinaryIO, Final, Literal, cast
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.codecs import FileFormat, FileSpec, Shape, let_go, write_bands
-from glyphaneme.core.stack import Canvas, Composite, View, render
+from glyphaneme.codecs.openraster import MEDIA_TYPE
+from glyphaneme.core.stack import Canvas, Composite, View, render_bands
 from glyphaneme.core.stack.gradients import Color
 from glyphaneme.services.errors import ExportSizeError, KeyReusedError, NotThereError
+from glyphaneme.services.layered import write_layered
+from glyphaneme.services.pictures import original_file
 from glyphaneme.services.projects import (
     composite_at,
     require_project,
     require_revision,
 )
 from glyphaneme.services.reporting import DONE_BEFORE, ReportingFile
-from glyphaneme.services.showing import pyramids_of
+from glyphaneme.services.showing import pyramids_named, pyramids_of
 from glyphaneme.services.studio import stream_file
 from glyphaneme.services.working import Job, job_of
 from glyphaneme.store.blobs import blob_size
@@ -39,16 +42,19 @@ if TYPE_CHECKING:
 MAX_EXPORT_PIXELS = 150_000_000
 MAX_EXPORT_SIDE = 30_000
 DAYS_KEPT = 14
-BAND_ROWS = 256
+LAYERED: Final = "openraster"
 
 
 class ExportRequest(BaseModel):
-    """What file to make; `matte` lies behind see-through places of a JPEG."""
+    """What file to make; `matte` lies behind see-through places of a JPEG.
+
+    A layered file, "openraster", always has the canvas's own size.
+    """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     revision: uuid.UUID
-    format: FileFormat
+    format: FileFormat | Literal["openraster"]
     width: int = Field(ge=1, le=MAX_EXPORT_SIDE)
     quality: int = Field(default=90, ge=1, le=100)
     matte: Color = "#ffffff"
@@ -109,11 +115,40 @@ def make_file(studio: Studio, job: JobRow, progress: Progress) -> None:
     the picture or with the count of its layers.
     """
     request = ExportRequest.model_validate(job.request)
+    if request.format == LAYERED:
+        _make_layered_file(studio, request, progress)
+    else:
+        _make_picture_file(studio, request, request.format, progress)
+
+
+def _make_layered_file(
+    studio: Studio, request: ExportRequest, progress: Progress
+) -> None:
     with studio.sessions() as session:
-        composite = _matted(
-            composite_at(session, studio.states, request.revision), request
+        composite = composite_at(session, studio.states, request.revision)
+        # Hidden layers travel along too.
+        pixels = pyramids_named(session, studio, composite.pictures())
+
+    def original(picture: str) -> Iterator[bytes]:
+        with studio.sessions() as session:
+            _, _, pieces = original_file(session, studio, uuid.UUID(picture))
+        return pieces
+
+    with tempfile.TemporaryFile() as file:
+        write_layered(
+            composite, pixels, file, originals=original, report=progress.report
         )
+        progress.finish(file)
+
+
+def _make_picture_file(
+    studio: Studio, request: ExportRequest, chosen: FileFormat, progress: Progress
+) -> None:
+    with studio.sessions() as session:
+        composite = composite_at(session, studio.states, request.revision)
         pixels = pyramids_of(session, studio, composite)
+    if not chosen.keeps_alpha:
+        composite = _matted(composite, request.matte)
     canvas = composite.canvas
     scale = request.width / canvas.width
     shape = Shape(
@@ -121,16 +156,17 @@ def make_file(studio: Studio, job: JobRow, progress: Progress) -> None:
         export_height(canvas, request.width),
         opaque=canvas.background is not None,
     )
-    spec = FileSpec(request.format, request.quality, canvas.ppi * scale)
+    spec = FileSpec(chosen, request.quality, canvas.ppi * scale)
 
     def bands() -> Iterator[PixelsU8]:
-        for top in range(0, shape.height, BAND_ROWS):
-            rows = min(BAND_ROWS, shape.height - top)
-            view = View(0, top / scale, shape.width, rows, scale)
-            yield render(composite, pixels, view)
+        view = View(0, 0, shape.width, shape.height, scale)
+        rows = 0
+        for band in render_bands(composite, pixels, view):
+            yield band
             for pyramid in pixels.values():
                 let_go(pyramid)
-            progress.report(DONE_BEFORE * (top + rows) / shape.height)
+            rows += len(band)
+            progress.report(DONE_BEFORE * rows / shape.height)
 
     with tempfile.TemporaryFile() as file:
         told = ReportingFile(file, progress, usual_size=shape.width * shape.height)
@@ -151,10 +187,10 @@ def finished_file(
     row = find_job(session, job_id)
     if row is None or row.result_sha256 is None or row.request is None:
         raise NotThereError("finished file")
-    chosen = FileFormat(row.request["format"])
+    chosen = row.request["format"]
     file = FinishedFile(
-        name=row.file_name or f"picture.{chosen.ending}",
-        media_type=chosen.media_type,
+        name=row.file_name or "picture",
+        media_type=MEDIA_TYPE if chosen == LAYERED else FileFormat(chosen).media_type,
         size=blob_size(session, row.result_sha256),
     )
     return file, stream_file(studio, row.result_sha256)
@@ -165,12 +201,11 @@ def export_height(canvas: Canvas, width: int) -> int:
     return max(1, round(canvas.height * width / canvas.width))
 
 
-def _matted(composite: Composite, request: ExportRequest) -> Composite:
-    """Lay a JPEG's picture over its matte, since the format has no see-through."""
-    clear = composite.canvas.background is None
-    if request.format.keeps_alpha or not clear:
+def _matted(composite: Composite, matte: str) -> Composite:
+    """Lay a picture over a matte, for a format that has no see-through."""
+    if composite.canvas.background is not None:
         return composite
-    canvas = composite.canvas.model_copy(update={"background": request.matte})
+    canvas = composite.canvas.model_copy(update={"background": matte})
     return composite.model_copy(update={"canvas": canvas})
 
 
@@ -181,14 +216,14 @@ def _require_size(request: ExportRequest, height: int) -> None:
         raise ExportSizeError(width, height, limit)
     if longest > MAX_EXPORT_SIDE:
         raise ExportSizeError(width, height, f"at most {MAX_EXPORT_SIDE} on a side")
-    if longest > request.format.longest_side:
-        most = (
-            f"at most {request.format.longest_side} on a side as {request.format.name}"
-        )
+    if request.format != LAYERED and longest > request.format.longest_side:
+        chosen = request.format
+        most = f"at most {chosen.longest_side} on a side as {chosen.name}"
         raise ExportSizeError(width, height, most)
 
 
-def _file_name(project_name: str, chosen: FileFormat) -> str:
+def _file_name(project_name: str, chosen: FileFormat | Literal["openraster"]) -> str:
     """Return a name that any file system takes."""
     stem = re.sub(r"[^\w\- ]", "", project_name).strip().replace(" ", "-")
-    return f"{stem.lower() or 'picture'}.{chosen.ending}"
+    ending = "ora" if chosen == LAYERED else chosen.ending
+    return f"{stem.lower() or 'picture'}.{ending}"

@@ -9,7 +9,6 @@ from typing import TYPE_CHECKING
 from pydantic import BaseModel, ConfigDict
 
 from glyphaneme.core.stack import (
-    Canvas,
     Composite,
     apply,
     describe,
@@ -77,14 +76,14 @@ class ProjectState(BaseModel):
 
 
 def begin_project(
-    session: Session, *, project_id: uuid.UUID, name: str, canvas: Canvas
+    session: Session, *, project_id: uuid.UUID, name: str, composite: Composite
 ) -> ProjectRow:
-    """Begin an empty picture; repeated with the same id, it is begun once."""
+    """Begin a picture, mostly an empty one; with the same id, it is begun once."""
     row = projects_store.add_project(
         session,
         project_id=project_id,
         name=name,
-        snapshot=Composite(canvas=canvas).model_dump(mode="json"),
+        snapshot=composite.model_dump(mode="json"),
     )
     notify(session, {"kind": "wall"})
     return row

@@ -24,7 +24,7 @@ from glyphaneme.services.projects import (
 from glyphaneme.store.pictures import find_pictures
 
 if TYPE_CHECKING:
-    from collections.abc import Sequence
+    from collections.abc import Iterable, Sequence
     from typing import BinaryIO
 
     from sqlalchemy.orm import Session
@@ -151,9 +151,22 @@ def pyramids_of(
     NotThereError
         A picture is not on the shelf.
     """
-    wanted = composite.pictures_shown()
-    rows = find_pictures(session, (uuid.UUID(picture) for picture in wanted))
-    if len(rows) < len(wanted):
+    return pyramids_named(session, studio, composite.pictures_shown())
+
+
+def pyramids_named(
+    session: Session, studio: Studio, wanted: Iterable[str]
+) -> dict[str, Pyramid]:
+    """Return the pixels of pictures, by their ids.
+
+    Raises
+    ------
+    NotThereError
+        A picture is not on the shelf.
+    """
+    ids = {uuid.UUID(picture) for picture in wanted}
+    rows = find_pictures(session, ids)
+    if len(rows) < len(ids):
         raise NotThereError("picture on the shelf")
     return {str(row.id): studio.shelf.pyramid(session, row.sha256) for row in rows}
 

@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from typing import Any, BinaryIO, cast
+from typing import Any
 
-from flask import Response, request
+from flask import Response
 from flask_openapi3 import APIBlueprint, FileStorage, Tag
 from pydantic import BaseModel
 
 from glyphaneme.services import pictures
 from glyphaneme.services.pictures import BroughtIn, Picture
-from glyphaneme.web.problems import problem
 from glyphaneme.web.shared import IdPath, studio
+from glyphaneme.web.uploads import uploaded
 
 api = APIBlueprint(
     "pictures", __name__, url_prefix="/api", abp_tags=[Tag(name="pictures")]
@@ -43,21 +43,11 @@ def get_pictures() -> dict[str, Any]:
 @api.post("/pictures", responses={201: BroughtIn})
 def post_picture() -> Response | tuple[dict[str, Any], int]:
     """Bring a picture in: multipart, field `file`."""
-    upload = request.files.get("file")
-    if upload is None:
-        # Werkzeug takes a file part without a name for a plain form field.
-        nameless = "file" in request.form
-        code = "nameless-file" if nameless else "invalid-request"
-        detail = (
-            "The file has no name. Nothing was kept; name it and bring it in again."
-            if nameless
-            else "The request must carry the picture in the form field `file`."
-        )
-        return problem(422, code, detail)
+    upload = uploaded("the picture")
+    if isinstance(upload, Response):
+        return upload
     with studio().sessions.begin() as session:
-        picture = pictures.bring_in(
-            session, cast("BinaryIO", upload.stream), file_name=upload.filename or ""
-        )
+        picture = pictures.bring_in(session, upload.file, file_name=upload.name)
     return picture.model_dump(mode="json"), 201
 
 

@@ -5,14 +5,23 @@ from __future__ import annotations
 import uuid
 from typing import Any
 
+from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, ConfigDict, Field
 
-from glyphaneme.services import editing, projects
-from glyphaneme.services.documents import MODE_GROUPS, BlendMode, Canvas, Edit, Name
+from glyphaneme.services import editing, opening, projects
+from glyphaneme.services.documents import (
+    MODE_GROUPS,
+    BlendMode,
+    Canvas,
+    Composite,
+    Edit,
+    Name,
+)
 from glyphaneme.services.editing import EditAnswer, History
 from glyphaneme.services.projects import ProjectCard, ProjectState
 from glyphaneme.web.shared import IdPath, studio
+from glyphaneme.web.uploads import uploaded
 
 api = APIBlueprint(
     "projects", __name__, url_prefix="/api", abp_tags=[Tag(name="projects")]
@@ -117,9 +126,24 @@ def post_project(body: NewProject) -> tuple[dict[str, Any], int]:
     """Begin an empty picture."""
     with studio().sessions.begin() as session:
         projects.begin_project(
-            session, project_id=body.id, name=body.name, canvas=body.canvas
+            session,
+            project_id=body.id,
+            name=body.name,
+            composite=Composite(canvas=body.canvas),
         )
         state = projects.get_project(session, studio().states, body.id)
+    return state.model_dump(mode="json"), 201
+
+
+@api.post("/projects/layered", responses={201: ProjectState})
+def post_layered() -> Response | tuple[dict[str, Any], int]:
+    """Open a layered OpenRaster file as a new project: multipart, field `file`."""
+    upload = uploaded("the layered file")
+    if isinstance(upload, Response):
+        return upload
+    with studio().sessions.begin() as session:
+        project = opening.open_layered(session, upload.file, file_name=upload.name)
+        state = projects.get_project(session, studio().states, project)
     return state.model_dump(mode="json"), 201
 
 

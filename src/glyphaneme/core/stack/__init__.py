@@ -34,7 +34,8 @@ from glyphaneme.core.stack.model import (
     Layer,
     PhotoLayer,
 )
-from glyphaneme.core.stack.rendering import render, split_frame
+from glyphaneme.core.stack.reaching import reach_of
+from glyphaneme.core.stack.rendering import render, render_bands, split_frame
 from glyphaneme.core.stack.sentences import (
     Part,
     Sentence,
@@ -80,6 +81,8 @@ __all__ = [
     "describe_canvas",
     "describe_edit",
     "parse_edit",
+    "reach_of",
     "render",
+    "render_bands",
     "split_frame",
 ]

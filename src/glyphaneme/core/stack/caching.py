@@ -15,7 +15,6 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.place import corners_on_canvas
 from glyphaneme.core.stack.composing import (
     NO_BASE,
     background_of,
@@ -24,6 +23,7 @@ from glyphaneme.core.stack.composing import (
     require_view,
 )
 from glyphaneme.core.stack.model import GroupLayer, Layer, PhotoLayer
+from glyphaneme.core.stack.reaching import reach_of
 from glyphaneme.core.stack.tables import Placed, View, build_table
 
 if TYPE_CHECKING:
@@ -193,7 +193,7 @@ def _lies_alike(one: Layer, other: Layer) -> bool:
 
 def _place(layer: Layer, pixels: Mapping[str, Pyramid], view: View) -> Placed | None:
     """Render one layer alone, as far as it reaches in the view."""
-    left, top, right, bottom = _reach(layer, view)
+    left, top, right, bottom = reach_of(layer, view)
     if left >= right or top >= bottom:
         return None
     part = View(
@@ -207,19 +207,3 @@ def _place(layer: Layer, pixels: Mapping[str, Pyramid], view: View) -> Placed | 
     shown = compose(build_table((alone,), pixels, part), CLEAR, part)
     opaque = bool(shown[..., 3].min() == 255)
     return Placed(pixels=shown, left=left, top=top, opaque=opaque)
-
-
-def _reach(layer: Layer, view: View) -> tuple[int, int, int, int]:
-    """Return left, top, right and bottom of what a layer touches in the view."""
-    if not isinstance(layer, PhotoLayer):
-        return 0, 0, view.width, view.height
-    corners = corners_on_canvas(layer.placement, width=layer.width, height=layer.height)
-    points = (corners - (view.x, view.y)) * view.scale
-    left, top = np.floor(points.min(axis=0)).astype(int) - 1
-    right, bottom = np.ceil(points.max(axis=0)).astype(int) + 1
-    return (
-        max(int(left), 0),
-        max(int(top), 0),
-        min(int(right), view.width),
-        min(int(bottom), view.height),
-    )

@@ -186,6 +186,20 @@ class Composite(BaseModel):
         """
         yield from _all_of(self.layers)
 
+    def pictures(self) -> frozenset[str]:
+        """Return the ids of all pictures, those of hidden layers too.
+
+        Returns
+        -------
+        frozenset of str
+            Each once, however many layers show it.
+        """
+        return frozenset(
+            layer.picture
+            for layer in self.all_layers()
+            if isinstance(layer, PhotoLayer)
+        )
+
     def pictures_shown(self) -> frozenset[str]:
         """Return the ids of all pictures that a render needs.
 

@@ -17,7 +17,7 @@ from glyphaneme.core.stack.composing import (
 from glyphaneme.core.stack.tables import View, build_table
 
 if TYPE_CHECKING:
-    from collections.abc import Mapping
+    from collections.abc import Iterator, Mapping
 
     from numpy.typing import NDArray
 
@@ -67,6 +67,47 @@ def render(composite: Composite, pixels: Mapping[str, Pyramid], view: View) -> P
     require_view(view)
     table = build_table(composite.layers, pixels, view)
     return compose(table, background_of(composite.canvas), view)
+
+
+def render_bands(
+    composite: Composite,
+    pixels: Mapping[str, Pyramid],
+    view: View,
+    *,
+    rows: int = 256,
+) -> Iterator[PixelsU8]:
+    """Render a view some rows at a time, for pictures too large for memory.
+
+    Parameters
+    ----------
+    composite, pixels, view
+        As for `render`.
+    rows : int
+        How many at a time.
+
+    Yields
+    ------
+    (rows, view.width, 4) uint8
+        From top to bottom; the last band may be lower.
+
+    Raises
+    ------
+    PixelsMissingError, PixelsShapeError, ViewSizeError
+        As for `render`.
+
+    Examples
+    --------
+    >>> from glyphaneme.core.stack.model import Canvas, Composite
+    >>> bare = Composite(canvas=Canvas(width=4, height=5))
+    >>> whole = View(x=0, y=0, width=4, height=5, scale=1)
+    >>> [len(band) for band in render_bands(bare, {}, whole, rows=2)]
+    [2, 2, 1]
+    """
+    for top in range(0, view.height, rows):
+        part = view._replace(
+            y=view.y + top / view.scale, height=min(rows, view.height - top)
+        )
+        yield render(composite, pixels, part)
 
 
 def split_frame(

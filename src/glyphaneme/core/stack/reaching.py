@@ -1,0 +1,51 @@
+"""Which part of a view a layer may touch."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from glyphaneme.core.place import corners_on_canvas
+from glyphaneme.core.stack.model import Layer, PhotoLayer
+
+if TYPE_CHECKING:
+    from glyphaneme.core.stack.tables import View
+
+
+def reach_of(layer: Layer, view: View) -> tuple[int, int, int, int]:
+    """Return the part of a view that a layer may touch.
+
+    Parameters
+    ----------
+    layer : Layer
+        Placed on the canvas itself.
+    view : View
+        What is shown.
+
+    Returns
+    -------
+    int, int, int, int
+        Left, top, right and bottom in the view's pixels, the latter two exclusive;
+        nothing is touched where they are not beyond the former. Groups, colours and
+        gradients may touch all of it.
+
+    Examples
+    --------
+    >>> from glyphaneme.core.stack.model import ColorLayer
+    >>> wash = ColorLayer(id="w", name="Wash", color="#ff8000")
+    >>> reach_of(wash, View(x=0, y=0, width=4, height=3, scale=1))
+    (0, 0, 4, 3)
+    """
+    if not isinstance(layer, PhotoLayer):
+        return 0, 0, view.width, view.height
+    corners = corners_on_canvas(layer.placement, width=layer.width, height=layer.height)
+    points = (corners - (view.x, view.y)) * view.scale
+    left, top = np.floor(points.min(axis=0)).astype(int) - 1
+    right, bottom = np.ceil(points.max(axis=0)).astype(int) + 1
+    return (
+        max(int(left), 0),
+        max(int(top), 0),
+        min(int(right), view.width),
+        min(int(bottom), view.height),
+    )

@@ -1,0 +1,325 @@
+"""Composites to layered OpenRaster files, and back."""
+
+from __future__ import annotations
+
+import hashlib
+import uuid
+from collections.abc import Callable, Iterator
+from typing import TYPE_CHECKING, Any, BinaryIO, NamedTuple
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from glyphaneme.codecs import (
+    PictureRefusedError,
+    RefusalCode,
+    Shape,
+    identify_picture,
+    read_picture,
+)
+from glyphaneme.codecs.openraster import (
+    OWN_PICTURES,
+    LayeredPicture,
+    LayerEntry,
+    OpenRasterReader,
+    OpenRasterWriter,
+    StackEntry,
+)
+from glyphaneme.core.blend import BlendMode
+from glyphaneme.core.place import Placement
+from glyphaneme.core.stack import (
+    Canvas,
+    Composite,
+    GroupLayer,
+    Layer,
+    PhotoLayer,
+    View,
+    reach_of,
+    render,
+    render_bands,
+)
+from glyphaneme.core.stack.model import MAX_SIDE
+from glyphaneme.core.stack.nesting import grouped, lifted
+
+if TYPE_CHECKING:
+    import io
+    from collections.abc import Mapping
+
+    from glyphaneme.core.arrays import PixelsU8
+    from glyphaneme.core.place import Pyramid
+
+THUMBNAIL_SIDE = 256
+PLAIN_OP = "svg:src-over"
+OPS: dict[BlendMode, str] = {
+    mode: PLAIN_OP if mode is BlendMode.NORMAL else f"svg:{mode.value}"
+    for mode in BlendMode
+}
+MODES = {op: mode for mode, op in OPS.items()}
+SHEET_NAME = "The sheet"
+USUAL_PPI = (1, 4800)
+LONGEST_NAME = 120
+
+PictureFile = Callable[[str], Iterator[bytes]]
+"""Yields the original file of a picture id, piece by piece."""
+
+
+class OwnDocument(BaseModel):
+    """What travels along in a file of ours, so that it comes back complete."""
+
+    model_config = ConfigDict(extra="ignore")
+
+    composite: Composite
+    pictures: dict[str, str] = Field(max_length=1000)
+    """Picture ids, and the names of their originals in the archive."""
+
+
+class Unpacked(NamedTuple):
+    """A composite whose pictures are still files in memory."""
+
+    composite: Composite
+    pictures: dict[str, tuple[str, io.BytesIO]]
+    """Picture id to a name for people, and the file."""
+
+
+def write_layered(
+    composite: Composite,
+    pixels: Mapping[str, Pyramid],
+    file: BinaryIO,
+    *,
+    originals: PictureFile,
+    report: Callable[[float], None],
+) -> None:
+    """Write a composite as an OpenRaster file.
+
+    What the format cannot say, such as turns and gradients, is in the layers' pixels;
+    the composite itself and the original pictures travel along.
+    """
+    canvas = composite.canvas
+    steps = 2 + sum(1 for _ in composite.all_layers())
+    with OpenRasterWriter(file) as writer:
+        done = iter(range(1, steps + 1))
+
+        def bake(layer: Layer) -> LayerEntry:
+            entry = _baked(writer, layer, pixels, canvas)
+            report(next(done) / steps)
+            return entry
+
+        entries = tuple(_entries(composite.layers, bake))
+        if canvas.background is not None:
+            entries = (_sheet(writer, canvas), *entries)
+        writer.add_stack(
+            LayeredPicture(canvas.width, canvas.height, canvas.ppi, entries)
+        )
+        _add_merged(writer, composite, pixels)
+        report(next(done) / steps)
+        names = {}
+        for picture in sorted(composite.pictures()):
+            names[picture] = picture
+            writer.add_file(OWN_PICTURES + picture, originals(picture))
+        document = OwnDocument(composite=composite, pictures=names)
+        writer.add_document(document.model_dump(mode="json"))
+
+
+def read_layered(file: BinaryIO) -> Unpacked:
+    """Read an OpenRaster file: a file of ours as it was, any other layer by layer.
+
+    Raises
+    ------
+    PictureRefusedError
+        It is no OpenRaster file, damaged, hostile or too large.
+    """
+    reader = OpenRasterReader(file)
+    document = reader.own_document()
+    if document is not None:
+        try:
+            own = OwnDocument.model_validate(document)
+        except ValidationError:
+            own = None
+        if own is not None and own.composite.pictures() <= {*own.pictures}:
+            return _own(reader, own)
+    return _foreign(reader)
+
+
+def pixels_of_layered(unpacked: Unpacked) -> dict[str, PixelsU8]:
+    """Decode all pictures of an unpacked file."""
+    return {
+        picture: read_picture(data) for picture, (_, data) in unpacked.pictures.items()
+    }
+
+
+def _own(reader: OpenRasterReader, own: OwnDocument) -> Unpacked:
+    names: dict[str, str] = {}
+    for layer in own.composite.all_layers():
+        if isinstance(layer, PhotoLayer):
+            names.setdefault(layer.picture, layer.name)
+    pictures = {
+        picture: (name, reader.own_picture(own.pictures[picture]))
+        for picture, name in names.items()
+    }
+    return Unpacked(own.composite, pictures)
+
+
+def _foreign(reader: OpenRasterReader) -> Unpacked:
+    said = reader.picture
+    least, most = USUAL_PPI
+    try:
+        canvas = Canvas(
+            width=said.width,
+            height=said.height,
+            ppi=min(max(said.ppi, least), most),
+            background=None,
+        )
+    except ValidationError as cause:
+        raise PictureRefusedError(
+            RefusalCode.TOO_MANY_PIXELS,
+            f"The layered file is {said.width} × {said.height} pixels large; "
+            f"1 to {MAX_SIDE} on a side can be opened. Nothing of it was kept.",
+        ) from cause
+    pictures: dict[str, tuple[str, io.BytesIO]] = {}
+    layers = tuple(_layers(reader, said.entries, canvas, pictures))
+    return Unpacked(Composite(canvas=canvas, layers=layers), pictures)
+
+
+def _layers(
+    reader: OpenRasterReader,
+    entries: tuple[LayerEntry | StackEntry, ...],
+    canvas: Canvas,
+    pictures: dict[str, tuple[str, io.BytesIO]],
+) -> Iterator[Layer]:
+    """Make layers of a foreign file's entries, from back to front."""
+    for entry in entries:
+        if isinstance(entry, LayerEntry):
+            yield _photo(reader, entry, pictures)
+            continue
+        inside = tuple(_layers(reader, entry.entries, canvas, pictures))
+        plain = entry.opacity == 1 and entry.composite_op == PLAIN_OP
+        if plain and entry.visible and not entry.isolated:
+            yield from inside
+        elif inside:
+            name = _name(entry.name, "Group")
+            group = grouped(
+                inside, group_id=str(uuid.uuid4()), name=name, canvas=canvas
+            )
+            yield group.model_copy(update=_joining(entry))
+
+
+def _photo(
+    reader: OpenRasterReader,
+    entry: LayerEntry,
+    pictures: dict[str, tuple[str, io.BytesIO]],
+) -> PhotoLayer:
+    file = reader.open_layer(entry)
+    facts = identify_picture(file)
+    # The same picture in two layers is one picture.
+    picture = str(uuid.UUID(hashlib.sha256(file.getvalue()).hexdigest()[:32]))
+    name = _name(entry.name, "Layer")
+    pictures.setdefault(picture, (name, file))
+    layer = PhotoLayer(
+        id=str(uuid.uuid4()),
+        name=name,
+        picture=picture,
+        width=facts.width,
+        height=facts.height,
+        placement=Placement(
+            x=entry.x + facts.width / 2,
+            y=entry.y + facts.height / 2,
+            scale_x=1,
+            scale_y=1,
+        ),
+    )
+    return layer.model_copy(update=_joining(entry))
+
+
+def _joining(entry: LayerEntry | StackEntry) -> dict[str, Any]:
+    """Return how an entry joins; what we do not know counts as plain, as it should."""
+    return {
+        "blend": MODES.get(entry.composite_op, BlendMode.NORMAL),
+        "opacity": entry.opacity,
+        "visible": entry.visible,
+    }
+
+
+def _name(name: str, otherwise: str) -> str:
+    return name.strip()[:LONGEST_NAME] or otherwise
+
+
+def _entries(
+    layers: tuple[Layer, ...], bake: Callable[[Layer], LayerEntry]
+) -> Iterator[LayerEntry | StackEntry]:
+    for layer in layers:
+        if not isinstance(layer, GroupLayer):
+            yield bake(layer)
+            continue
+        members = tuple(lifted(member, layer) for member in layer.layers)
+        yield StackEntry(
+            name=layer.name,
+            opacity=layer.opacity,
+            visible=layer.visible,
+            composite_op=OPS[layer.blend],
+            isolated=True,
+            entries=tuple(_entries(members, bake)),
+        )
+
+
+def _baked(
+    writer: OpenRasterWriter,
+    layer: Layer,
+    pixels: Mapping[str, Pyramid],
+    canvas: Canvas,
+) -> LayerEntry:
+    """Write a layer as it lies on the canvas, as far as that shows it."""
+    whole = View(x=0, y=0, width=canvas.width, height=canvas.height, scale=1)
+    left, top, right, bottom = reach_of(layer, whole)
+    if left >= right or top >= bottom:
+        left, top, right, bottom = 0, 0, 1, 1
+    plain = {"blend": BlendMode.NORMAL, "opacity": 1.0, "visible": True}
+    alone = Composite(
+        canvas=canvas.model_copy(update={"background": None}),
+        layers=(layer.model_copy(update=plain),),
+    )
+    shape = Shape(right - left, bottom - top, opaque=False)
+    part = View(left, top, shape.width, shape.height, 1)
+    source = writer.add_layer(render_bands(alone, pixels, part), shape)
+    return LayerEntry(
+        name=layer.name,
+        source=source,
+        x=left,
+        y=top,
+        opacity=layer.opacity,
+        visible=layer.visible,
+        composite_op=OPS[layer.blend],
+    )
+
+
+def _sheet(writer: OpenRasterWriter, canvas: Canvas) -> LayerEntry:
+    shape = Shape(canvas.width, canvas.height, opaque=True)
+    whole = View(0, 0, shape.width, shape.height, 1)
+    bands = render_bands(Composite(canvas=canvas), {}, whole)
+    source = writer.add_layer(bands, shape)
+    return LayerEntry(SHEET_NAME, source, 0, 0, 1.0, True, PLAIN_OP)  # noqa: FBT003
+
+
+def _add_merged(
+    writer: OpenRasterWriter, composite: Composite, pixels: Mapping[str, Pyramid]
+) -> None:
+    canvas = composite.canvas
+    shape = Shape(canvas.width, canvas.height, opaque=canvas.background is not None)
+    writer.add_picture(
+        "mergedimage.png",
+        render_bands(composite, pixels, View(0, 0, shape.width, shape.height, 1)),
+        shape,
+        ppi=canvas.ppi,
+    )
+    scale = min(1.0, THUMBNAIL_SIDE / max(canvas.width, canvas.height))
+    small = View(
+        x=0,
+        y=0,
+        width=max(1, round(canvas.width * scale)),
+        height=max(1, round(canvas.height * scale)),
+        scale=scale,
+    )
+    writer.add_picture(
+        "Thumbnails/thumbnail.png",
+        (render(composite, pixels, small),),
+        Shape(small.width, small.height, opaque=False),
+        ppi=canvas.ppi,
+    )

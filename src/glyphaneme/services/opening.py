@@ -1,0 +1,68 @@
+"""Opening layered files as projects."""
+
+from __future__ import annotations
+
+import uuid
+from typing import TYPE_CHECKING, BinaryIO
+
+from glyphaneme.codecs import PictureRefusedError, RefusalCode
+from glyphaneme.core.stack import Composite, GroupLayer, Layer, PhotoLayer
+from glyphaneme.services.layered import read_layered
+from glyphaneme.services.pictures import BroughtIn, bring_in, name_from_file
+from glyphaneme.services.projects import begin_project
+
+if TYPE_CHECKING:
+    from collections.abc import Mapping
+
+    from sqlalchemy.orm import Session
+
+
+def open_layered(session: Session, file: BinaryIO, *, file_name: str) -> uuid.UUID:
+    """Make a project of an OpenRaster file, and pictures of what lies in it.
+
+    Raises
+    ------
+    PictureRefusedError
+        It cannot be opened; nothing of it was kept.
+    NamelessFileError
+        Nothing of the file's name can be read.
+    """
+    name = name_from_file(file_name)
+    unpacked = read_layered(file)
+    brought = {
+        picture: bring_in(session, data, file_name=f"{called}.png")
+        for picture, (called, data) in unpacked.pictures.items()
+    }
+    project_id = uuid.uuid4()
+    composite = unpacked.composite
+    layers = tuple(_with_pictures(layer, brought) for layer in composite.layers)
+    begin_project(
+        session,
+        project_id=project_id,
+        name=name,
+        composite=Composite(canvas=composite.canvas, layers=layers),
+    )
+    return project_id
+
+
+def _with_pictures(layer: Layer, brought: Mapping[str, BroughtIn]) -> Layer:
+    """Return the layer with the ids that its pictures have on our shelf.
+
+    Raises
+    ------
+    PictureRefusedError
+        A picture is not as large as its layer says.
+    """
+    if isinstance(layer, GroupLayer):
+        members = tuple(_with_pictures(one, brought) for one in layer.layers)
+        return layer.model_copy(update={"layers": members})
+    if not isinstance(layer, PhotoLayer):
+        return layer
+    picture = brought[layer.picture]
+    if (picture.width, picture.height) != (layer.width, layer.height):
+        raise PictureRefusedError(
+            RefusalCode.DAMAGED,
+            f"The picture of {layer.name} is not as large as its layer says. Nothing "
+            "of the file was kept; save it anew and bring that in.",
+        )
+    return layer.model_copy(update={"picture": str(picture.id)})

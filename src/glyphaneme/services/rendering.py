@@ -1,0 +1,101 @@
+"""Rendering a layered file to a picture, without a server or a database."""
+
+from __future__ import annotations
+
+from typing import BinaryIO
+
+from glyphaneme.codecs import FileFormat, FileSpec, Shape, write_bands
+from glyphaneme.core.place import build_pyramid
+from glyphaneme.core.stack import Composite, GroupLayer, View, render_bands
+from glyphaneme.core.stack.nesting import lifted_through
+from glyphaneme.services.errors import ExportSizeError, NotThereError
+from glyphaneme.services.layered import pixels_of_layered, read_layered
+
+LONGEST_SIDE = 65_535
+WHITE = "#ffffff"
+FORMAT_ENDINGS = {
+    ".png": FileFormat.PNG,
+    ".jpg": FileFormat.JPEG,
+    ".jpeg": FileFormat.JPEG,
+    ".webp": FileFormat.WEBP,
+    ".tif": FileFormat.TIFF,
+    ".tiff": FileFormat.TIFF,
+}
+
+
+def render_layered(
+    source: BinaryIO,
+    target: BinaryIO,
+    chosen: FileFormat,
+    *,
+    width: int | None = None,
+    scale: float = 1.0,
+    layer_name: str | None = None,
+) -> tuple[int, int]:
+    """Render an OpenRaster file; returns width and height in pixels.
+
+    `width` counts before `scale`. With `layer_name` that layer is rendered alone, at
+    full strength. See-through places of a format without alpha become white.
+
+    Raises
+    ------
+    PictureRefusedError
+        The file cannot be opened.
+    NotThereError
+        No layer is called that.
+    ExportSizeError
+        The picture would be too large.
+    """
+    unpacked = read_layered(source)
+    pixels = {
+        picture: build_pyramid(decoded)
+        for picture, decoded in pixels_of_layered(unpacked).items()
+    }
+    composite = unpacked.composite
+    if layer_name is not None:
+        composite = _alone(composite, layer_name)
+    canvas = composite.canvas
+    if canvas.background is None and not chosen.keeps_alpha:
+        canvas = canvas.model_copy(update={"background": WHITE})
+        composite = composite.model_copy(update={"canvas": canvas})
+    size = width or max(1, round(canvas.width * scale))
+    scale = size / canvas.width
+    _require_size(size, round(canvas.height * scale), chosen)
+    shape = Shape(
+        size,
+        max(1, round(canvas.height * scale)),
+        opaque=canvas.background is not None,
+    )
+
+    view = View(0, 0, shape.width, shape.height, scale)
+    spec = FileSpec(chosen, quality=92, ppi=canvas.ppi * scale)
+    write_bands(render_bands(composite, pixels, view), shape, target, spec)
+    return shape.width, shape.height
+
+
+def _require_size(width: int, height: int, chosen: FileFormat) -> None:
+    longest = min(chosen.longest_side, LONGEST_SIDE)
+    if max(width, height) > longest:
+        raise ExportSizeError(width, height, f"at most {longest} on a side")
+
+
+def _alone(composite: Composite, name: str) -> Composite:
+    """Return a composite of one layer; one in a group stays where the group puts it.
+
+    Raises
+    ------
+    NotThereError
+        No layer is called that.
+    """
+    for layer in composite.all_layers():
+        if layer.name != name:
+            continue
+        *groups, _ = composite.path_to(layer.id)
+        around = [one for one in reversed(groups) if isinstance(one, GroupLayer)]
+        shown = lifted_through(layer, around).model_copy(
+            update={"visible": True, "opacity": 1.0}
+        )
+        canvas = composite.canvas.model_copy(update={"background": None})
+        return Composite(canvas=canvas, layers=(shown,))
+    what = f"layer called {name}"
+    raise NotThereError(what)

@@ -1,0 +1,79 @@
+from __future__ import annotations
+
+import subprocess
+import sys
+from typing import TYPE_CHECKING
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from tests.services.test_layered import PICTURES, poster, saved, shown
+
+if TYPE_CHECKING:
+    from pathlib import Path
+
+
+@pytest.fixture
+def layered(tmp_path: Path) -> Path:
+    path = tmp_path / "poster.ora"
+    path.write_bytes(saved(poster()).getvalue())
+    return path
+
+
+def run(*arguments: object) -> subprocess.CompletedProcess[str]:
+    return subprocess.run(
+        [sys.executable, "-m", "glyphaneme", "render", *map(str, arguments)],
+        capture_output=True,
+        text=True,
+        check=False,
+    )
+
+
+def test_layered_file_is_rendered_as_on_the_stage(layered: Path) -> None:
+    out = layered.with_suffix(".png")
+
+    done = run(layered, "-o", out)
+
+    assert done.returncode == 0, done.stderr
+    with Image.open(out) as picture:
+        pixels = np.asarray(picture.convert("RGBA"))
+    np.testing.assert_array_equal(pixels, shown(poster(), PICTURES))
+
+
+@pytest.mark.parametrize(
+    ("options", "ending", "size"),
+    [
+        (["--scale", "0.5"], "jpg", (60, 45)),
+        (["--width", "240"], "tif", (240, 180)),
+        (["--layer", "Glow"], "webp", (120, 90)),
+    ],
+)
+def test_size_format_and_layer_can_be_chosen(
+    layered: Path, options: list[str], ending: str, size: tuple[int, int]
+) -> None:
+    out = layered.with_name(f"out.{ending}")
+
+    done = run(layered, "-o", out, *options)
+
+    assert done.returncode == 0, done.stderr
+    with Image.open(out) as picture:
+        assert picture.size == size
+
+
+@pytest.mark.parametrize(
+    ("options", "name", "words"),
+    [
+        ([], "out.gif", "must end in one of .png"),
+        (["--layer", "Nobody"], "out.png", "no such layer called Nobody"),
+        (["--scale", "0"], "out.png", "above 0"),
+    ],
+)
+def test_what_cannot_be_rendered_is_told_and_leaves_nothing(
+    layered: Path, options: list[str], name: str, words: str
+) -> None:
+    done = run(layered, "-o", layered.with_name(name), *options)
+
+    assert done.returncode == 1
+    assert words in done.stderr
+    assert [path.name for path in layered.parent.iterdir()] == ["poster.ora"]

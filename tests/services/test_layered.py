@@ -1,0 +1,304 @@
+"""OpenRaster out and in: our own files, those of other programs, hostile ones."""
+
+from __future__ import annotations
+
+import io
+import zipfile
+from typing import TYPE_CHECKING
+
+import defusedxml.ElementTree as ET
+import numpy as np
+import pytest
+from PIL import Image
+
+from glyphaneme.codecs import FileFormat, FileSpec, PictureRefusedError, write_picture
+from glyphaneme.core.blend import BlendMode
+from glyphaneme.core.place import Placement
+from glyphaneme.core.stack import (
+    AddColor,
+    AddGradient,
+    BlendLayer,
+    Composite,
+    Gradient,
+    GroupLayers,
+    PlaceLayer,
+    ShowLayer,
+    Stop,
+    View,
+    apply,
+    render,
+)
+from glyphaneme.services.layered import (
+    pixels_of_layered,
+    read_layered,
+    write_layered,
+)
+from tests.pictures import (
+    composite_of,
+    noise_pixels,
+    photo_layer,
+    premultiplied,
+    pyramids,
+    soft_pixels,
+)
+from tests.published_blending import laid_over
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+    from xml.etree.ElementTree import Element
+
+WIDTH, HEIGHT = 120, 90
+PICTURES = {
+    "a": soft_pixels(140, 110, seed=1),
+    "b": noise_pixels(70, 60, seed=2),
+    "c": soft_pixels(80, 50, seed=3),
+}
+
+
+def poster() -> Composite:
+    turned = Placement(x=60, y=40, scale_x=0.7, scale_y=0.7, turn=20, flipped=True)
+    state = composite_of(
+        photo_layer("a", PICTURES["a"]),
+        photo_layer("b", PICTURES["b"], blend=BlendMode.MULTIPLY, opacity=0.8),
+        photo_layer("c", PICTURES["c"], blend=BlendMode.SCREEN, placement=turned),
+        width=WIDTH,
+        height=HEIGHT,
+        background="#f0e0d0",
+    )
+    glow = Gradient(
+        x=60,
+        y=45,
+        length=90,
+        start=Stop(color="#ff8000"),
+        end=Stop(color="#002040", opacity=0),
+    )
+    for edit in (
+        GroupLayers(group_id="g", name="Both", layer_ids=("b", "c")),
+        BlendLayer(layer_id="g", mode=BlendMode.LUMINOSITY, opacity=0.6),
+        AddGradient(layer_id="glow", name="Glow", gradient=glow),
+        BlendLayer(layer_id="glow", mode=BlendMode.SOFT_LIGHT, opacity=0.9),
+        AddColor(layer_id="wash", name="Wash", color="#123456"),
+        ShowLayer(layer_id="wash", visible=False),
+    ):
+        state = apply(state, edit)
+    return state
+
+
+def original(picture: str) -> Iterator[bytes]:
+    file = io.BytesIO()
+    write_picture(PICTURES[picture], file, FileSpec(FileFormat.PNG, 90, 72))
+    yield file.getvalue()
+
+
+def saved(state: Composite) -> io.BytesIO:
+    file = io.BytesIO()
+    write_layered(
+        state,
+        pyramids(**PICTURES),
+        file,
+        originals=original,
+        report=lambda share: None,
+    )
+    return file
+
+
+def shown(state: Composite, pictures: dict[str, np.ndarray]) -> np.ndarray:
+    view = View(0, 0, state.canvas.width, state.canvas.height, 1)
+    return render(state, pyramids(**pictures), view)
+
+
+def png(pixels: np.ndarray) -> bytes:
+    file = io.BytesIO()
+    Image.fromarray(pixels).save(file, "PNG")
+    return file.getvalue()
+
+
+def archive(stack: str, **parts: bytes) -> io.BytesIO:
+    """Return an OpenRaster file as another program might write it."""
+    file = io.BytesIO()
+    with zipfile.ZipFile(file, "w", zipfile.ZIP_DEFLATED) as packed:
+        packed.writestr("mimetype", "image/openraster", zipfile.ZIP_STORED)
+        packed.writestr("stack.xml", stack)
+        for name, data in parts.items():
+            packed.writestr(f"data/{name}.png", data)
+    return file
+
+
+def test_file_of_ours_comes_back_complete() -> None:
+    state = poster()
+
+    unpacked = read_layered(saved(state))
+
+    assert unpacked.composite == state
+    for picture, pixels in pixels_of_layered(unpacked).items():
+        np.testing.assert_array_equal(pixels, PICTURES[picture])
+
+
+def composed(element: Element, packed: zipfile.ZipFile) -> np.ndarray:
+    """Compose a stack by the published formulas, as any other program should."""
+    below = np.zeros((HEIGHT, WIDTH, 4))
+    for child in reversed(element):
+        if child.get("visibility") == "hidden":
+            continue
+        if child.tag == "stack":
+            assert child.get("isolation") == "isolate"
+            above = composed(child, packed)
+        else:
+            layer = Image.open(io.BytesIO(packed.read(child.get("src"))))
+            whole = Image.new("RGBA", (WIDTH, HEIGHT))
+            whole.paste(
+                layer.convert("RGBA"), (int(child.get("x")), int(child.get("y")))
+            )
+            above = np.asarray(whole) / 255
+        op = child.get("composite-op").removeprefix("svg:")
+        mode = BlendMode.NORMAL if op == "src-over" else BlendMode(op)
+        below = laid_over(mode, below, above, float(child.get("opacity")))
+    return below
+
+
+def test_layers_of_the_file_compose_to_its_merged_picture() -> None:
+    with zipfile.ZipFile(saved(poster())) as packed:
+        first = packed.infolist()[0]
+        image = ET.fromstring(packed.read("stack.xml"))
+        merged = np.asarray(
+            Image.open(io.BytesIO(packed.read("mergedimage.png"))).convert("RGBA")
+        )
+        again = composed(image.find("stack"), packed) * 255
+        thumbnail = Image.open(io.BytesIO(packed.read("Thumbnails/thumbnail.png")))
+
+    assert (first.filename, first.compress_type) == ("mimetype", zipfile.ZIP_STORED)
+    assert (image.get("w"), image.get("h")) == (str(WIDTH), str(HEIGHT))
+    np.testing.assert_array_equal(merged, shown(poster(), PICTURES))
+    # Layers are rounded to 8 bits on their way.
+    error = np.abs(premultiplied(again) - premultiplied(merged))
+    assert error.max() <= 3
+    assert error.mean() < 0.4
+    assert max(thumbnail.size) <= 256
+
+
+def test_file_changed_by_another_program_is_read_as_that_program_left_it() -> None:
+    file = saved(poster())
+    changed = io.BytesIO()
+    with zipfile.ZipFile(file) as before, zipfile.ZipFile(changed, "w") as after:
+        for entry in before.infolist():
+            data = before.read(entry)
+            if entry.filename == "stack.xml":
+                data = data.replace(b'name="Both"', b'name="Renamed"')
+            after.writestr(entry, data)
+
+    unpacked = read_layered(changed)
+
+    names = [layer.name for layer in unpacked.composite.layers]
+    assert names == ["The sheet", "A", "Renamed", "Glow", "Wash"]
+    pictures = pixels_of_layered(unpacked)
+    error = premultiplied(shown(unpacked.composite, pictures)) - premultiplied(
+        shown(poster(), PICTURES)
+    )
+    assert np.abs(error).max() <= 3
+
+
+def test_foreign_file_keeps_offsets_names_strength_and_nesting() -> None:
+    red = np.full((10, 20, 4), (255, 0, 0, 255), np.uint8)
+    blue = np.full((10, 20, 4), (0, 0, 255, 128), np.uint8)
+    stack = """<image version="0.0.6" w="60" h="40" xres="300" yres="300"><stack>
+        <layer name="Top" src="data/blue.png" x="5" y="-3" opacity="0.5"
+            composite-op="svg:multiply"/>
+        <stack name="Kept" x="10" y="4" opacity="0.8" isolation="isolate">
+          <layer src="data/red.png" x="1" y="2" visibility="hidden"/>
+        </stack>
+        <stack name="Loose" isolation="auto">
+          <layer name="Bottom" src="data/red.png" composite-op="other:odd"/>
+        </stack>
+      </stack></image>"""
+
+    unpacked = read_layered(archive(stack, red=png(red), blue=png(blue)))
+
+    bottom, kept, top = unpacked.composite.layers
+    assert unpacked.composite.canvas.ppi == 300
+    assert unpacked.composite.canvas.background is None
+    assert (top.name, top.blend, top.opacity) == ("Top", BlendMode.MULTIPLY, 0.5)
+    assert (top.placement.x, top.placement.y) == (15, 2)
+    assert (kept.kind, kept.name, kept.opacity) == ("group", "Kept", 0.8)
+    assert (kept.layers[0].name, kept.layers[0].visible) == ("Layer", False)
+    assert (kept.placement.x, kept.placement.y) == (21, 11)
+    assert (bottom.name, bottom.blend) == ("Bottom", BlendMode.NORMAL)
+    assert bottom.picture == kept.layers[0].picture
+    assert len(unpacked.pictures) == 2
+
+
+ONE_LAYER = '<image w="9" h="9"><stack><layer src="{}"/></stack></image>'
+DOT = png(np.zeros((2, 2, 4), np.uint8))
+
+
+def lying() -> io.BytesIO:
+    """Return an archive whose stack.xml is far larger than the archive says."""
+    file = archive("<image/>" + " " * 500_000)
+    data = file.getvalue()
+    size = len("<image/>") + 500_000
+    return io.BytesIO(
+        data.replace(size.to_bytes(4, "little"), (100).to_bytes(4, "little"))
+    )
+
+
+@pytest.mark.parametrize(
+    ("file", "words"),
+    [
+        (io.BytesIO(b"Dear puppets"), "no OpenRaster archive"),
+        (archive(ONE_LAYER.format("data/gone.png")), "lacks its part data/gone.png"),
+        (archive(ONE_LAYER.format("../etc/passwd")), "points outside of itself"),
+        (archive(ONE_LAYER.format("/etc/passwd")), "points outside of itself"),
+        (archive("<image w='9'><stack/></image>"), "cannot be read"),
+        (archive("<picture/>"), "holds no picture"),
+        (archive("<image"), "cannot be read"),
+        (
+            archive(
+                '<!DOCTYPE image [<!ENTITY e SYSTEM "file:///etc/passwd">]>'
+                '<image w="9" h="9"><stack name="&e;"/></image>'
+            ),
+            "refers to other files",
+        ),
+        (
+            archive(
+                '<image w="9" h="9">' + "<stack>" * 12 + "</stack>" * 12 + "</image>"
+            ),
+            "deeper than 8",
+        ),
+        (archive('<image w="90000" h="9"><stack/></image>'), "90000 × 9"),
+        (archive(ONE_LAYER.format("data/dot.png"), dot=b"\x89PNG"), "damaged|not a"),
+        (lying(), "damaged|larger than it says|cannot be read|Damaged"),
+    ],
+)
+def test_hostile_and_broken_files_are_refused(file: io.BytesIO, words: str) -> None:
+    with pytest.raises(PictureRefusedError, match=words):
+        pixels_of_layered(read_layered(file))
+
+
+def test_zip_bomb_is_refused_before_it_is_unpacked() -> None:
+    file = io.BytesIO()
+    with zipfile.ZipFile(file, "w", zipfile.ZIP_DEFLATED) as packed:
+        packed.writestr("mimetype", "image/openraster")
+        for number in range(2_001):
+            packed.writestr(f"data/{number}", b"")
+
+    with pytest.raises(PictureRefusedError, match="2000 parts"):
+        read_layered(file)
+    with pytest.raises(PictureRefusedError, match=r"lacks its part stack\.xml"):
+        read_layered(_with_media_type_only())
+
+
+def _with_media_type_only() -> io.BytesIO:
+    file = io.BytesIO()
+    with zipfile.ZipFile(file, "w") as packed:
+        packed.writestr("mimetype", "image/openraster")
+    return file
+
+
+def test_layer_outside_the_canvas_travels_along() -> None:
+    state = apply(
+        poster(),
+        PlaceLayer(
+            layer_id="a", placement=Placement(x=-900, y=0, scale_x=1, scale_y=1)
+        ),
+    )
+
+    assert read_layered(saved(state)).composite == state
