@@ -93,6 +93,39 @@ def test_stage_shows_what_the_core_renders(hands: Hands, demo_photos: Path) -> N
     assert psnr(shown[top : top + 400, left : left + 600], expected) > 38
 
 
+def test_layered_file_is_saved_and_opened_again(
+    hands: Hands, demo_photos: Path, tmp_path: Path
+) -> None:
+    page = hands.page
+    state = hands.begin(
+        demo_photos / "forest-dusk.jpg", demo_photos / "moths-on-white.jpg"
+    )
+    moths = state["composite"]["layers"][1]
+    state = hands.edit(
+        state, kind="blend_layer", layer_id=moths["id"], mode="multiply", opacity=0.7
+    )
+    hands.open_desk(state)
+    sentences = hands.sentences()
+
+    page.get_by_role("button", name="Finish…").click()
+    page.get_by_text("OpenRaster, with its layers").click()
+    with page.expect_download() as download:
+        page.get_by_role("button", name="Save the picture").click()
+    file = tmp_path / "moth-poster.ora"
+    download.value.save_as(file)
+    hands.open_wall()
+    hands.drop_files(Point(640, 110), [file])
+    page.get_by_role("button", name="Open it").click()
+    page.wait_for_url("**/desk/*")
+    hands.settle()
+
+    opened = hands.product.get("/api/projects")["projects"][0]
+    assert opened["name"] == "Moth poster"
+    assert opened["id"] != state["id"]
+    assert hands.sentences() == sentences
+    assert hands.saved(opened)["composite"] == state["composite"]
+
+
 def begin_by_sentence(hands: Hands) -> tuple[Any, Any]:
     """Begin a print of 10 × 15 cm with the wall's sentence."""
     page = hands.page

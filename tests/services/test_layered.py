@@ -6,9 +6,9 @@ import io
 import zipfile
 from typing import TYPE_CHECKING
 
-import defusedxml.ElementTree as ET
 import numpy as np
 import pytest
+from defusedxml import ElementTree
 from PIL import Image
 
 from glyphaneme.codecs import FileFormat, FileSpec, PictureRefusedError, write_picture
@@ -159,7 +159,7 @@ def composed(element: Element, packed: zipfile.ZipFile) -> np.ndarray:
 def test_layers_of_the_file_compose_to_its_merged_picture() -> None:
     with zipfile.ZipFile(saved(poster())) as packed:
         first = packed.infolist()[0]
-        image = ET.fromstring(packed.read("stack.xml"))
+        image = ElementTree.fromstring(packed.read("stack.xml"))
         merged = np.asarray(
             Image.open(io.BytesIO(packed.read("mergedimage.png"))).convert("RGBA")
         )

@@ -261,6 +261,42 @@ def test_export_has_the_wanted_size_ppi_and_name(
         )
 
 
+def test_layered_file_opens_as_a_project_of_its_own(
+    client: FlaskClient, studio: Studio
+) -> None:
+    project = lay_on(client, begin(client), bring_in(client, jpeg()).get_json())
+    request = {"revision": project["head"], "format": "openraster", "width": 400}
+    key = str(uuid.uuid4())
+    client.post(
+        f"/api/projects/{project['id']}/exports", json={"key": key, "request": request}
+    )
+    run_job(studio, uuid.UUID(key), make_file)
+    saved = client.get(f"/api/exports/{key}/file")
+
+    file = {"file": (io.BytesIO(saved.data), "second-night.ora")}
+    answer = client.post("/api/projects/layered", data=file)
+
+    assert saved.content_type == "image/openraster"
+    assert answer.status_code == 201
+    opened = answer.get_json()
+    assert opened["name"] == "Second night"
+    assert opened["composite"] == project["composite"]
+
+
+def test_broken_layered_file_is_refused_and_leaves_nothing_behind(
+    client: FlaskClient, studio: Studio
+) -> None:
+    before = rows_and_files(studio)
+
+    file = {"file": (io.BytesIO(b"PK not really"), "night.ora")}
+    answer = client.post("/api/projects/layered", data=file)
+
+    assert answer.status_code == 415
+    assert "no OpenRaster archive" in answer.get_json()["detail"]
+    assert rows_and_files(studio) == before
+    assert client.get("/api/projects").get_json()["projects"] == []
+
+
 def test_jpeg_of_a_clear_sheet_lies_on_the_chosen_matte(
     client: FlaskClient, studio: Studio
 ) -> None:

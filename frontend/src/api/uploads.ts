@@ -1,16 +1,38 @@
 /** Brings a file in, with progress, and says why where it is refused. */
 
 import { Problem, problemOf, Unreachable } from "@/api/http";
-import type { BroughtIn } from "@/api/types";
+import type { BroughtIn, ProjectState } from "@/api/types";
 
 export const LARGEST_FILE_MB = 300;
 
-/** Send one file; `onProgress` hears the share that is sent, 0..1. */
-export function bringIn(
+type OnProgress = (share: number) => void;
+
+/** Bring a picture in; `onProgress` hears the share that is sent, 0..1. */
+export const bringIn = (
   file: File,
-  onProgress: (share: number) => void,
+  onProgress: OnProgress,
   signal: AbortSignal,
-): Promise<BroughtIn> {
+): Promise<BroughtIn> => sendFile<BroughtIn>("/api/pictures", file, onProgress, signal);
+
+/** Open a layered file as a project of its own. */
+export const openLayered = (
+  file: File,
+  onProgress: OnProgress,
+  signal: AbortSignal,
+): Promise<ProjectState> =>
+  sendFile<ProjectState>("/api/projects/layered", file, onProgress, signal);
+
+/** Tell whether a file holds layers, by its name. */
+export function isLayered(file: File): boolean {
+  return file.name.toLowerCase().endsWith(".ora");
+}
+
+function sendFile<T>(
+  path: string,
+  file: File,
+  onProgress: OnProgress,
+  signal: AbortSignal,
+): Promise<T> {
   if (file.size > LARGEST_FILE_MB * 1024 * 1024) {
     return Promise.reject(
       new Problem(
@@ -27,13 +49,13 @@ export function bringIn(
     body.append("file", file, file.name);
     request.upload.onprogress = (event) => onProgress(event.loaded / Math.max(event.total, 1));
     request.onload = () => {
-      if (request.status === 201) resolve(JSON.parse(request.responseText) as BroughtIn);
+      if (request.status === 201) resolve(JSON.parse(request.responseText) as T);
       else reject(problemOf(request.status, request.responseText));
     };
     request.onerror = () => reject(new Unreachable());
     request.onabort = () => reject(new DOMException("stopped", "AbortError"));
     signal.addEventListener("abort", () => request.abort());
-    request.open("POST", "/api/pictures");
+    request.open("POST", path);
     request.send(body);
   });
 }

@@ -18,14 +18,18 @@ import { NumberBox } from "@/ui/NumberBox";
 import { Progress } from "@/ui/Progress";
 import { Sheet } from "@/ui/Sheet";
 
-type Format = "png" | "jpeg" | "webp" | "tiff";
+type Format = "png" | "jpeg" | "webp" | "tiff" | "openraster";
 
 const FORMATS = [
   { id: "png", label: "PNG, every pixel exact" },
   { id: "jpeg", label: "JPEG, a small file" },
   { id: "webp", label: "WebP, small, for web pages" },
   { id: "tiff", label: "TIFF, exact, for print shops" },
+  { id: "openraster", label: "OpenRaster, with its layers" },
 ] as const;
+
+const LAYERED_WORDS =
+  "Every layer as its own picture, for other programs; opened here again, all is as it was.";
 
 const SHARES = [
   { id: "100", label: "Full size" },
@@ -84,7 +88,6 @@ function FinishForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
   const [matte, setMatte] = useState("#ffffff");
   const finish = useFinish(desk.projectId);
   const height = Math.max(1, Math.round((canvas.height * width) / canvas.width));
-  const share = (id: string) => Math.max(1, Math.round((canvas.width * Number(id)) / 100));
   return (
     <Body>
       <Choice<Format> label="Format" value={format} choices={FORMATS} onChange={setFormat} />
@@ -106,23 +109,11 @@ function FinishForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
           <span>lies behind see-through places, since a JPEG has none</span>
         </Line>
       ) : null}
-      <Choice
-        label="Size"
-        value={SHARES.find(({ id }) => share(id) === width)?.id ?? null}
-        choices={SHARES}
-        onChange={(id) => setWidth(share(id))}
-      />
-      <NumberBox
-        label="Width"
-        value={width}
-        min={1}
-        max={WIDEST}
-        step={1}
-        unit="px"
-        onChange={setWidth}
-      />
+      {format === "openraster" ? null : (
+        <SizeChoice canvas={canvas} width={width} onChange={setWidth} />
+      )}
       <Says>
-        {saySize(canvas, width, height)}
+        {format === "openraster" ? LAYERED_WORDS : saySize(canvas, width, height)}
         {format === "webp" && Math.max(width, height) > LONGEST_WEBP
           ? ` WebP takes at most ${LONGEST_WEBP} pixels on a side; choose a smaller size.`
           : ""}
@@ -132,6 +123,35 @@ function FinishForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
         onStart={() => finish.start({ format, width, quality, matte })}
       />
     </Body>
+  );
+}
+
+interface SizeChoiceProps {
+  readonly canvas: Canvas;
+  readonly width: number;
+  onChange(width: number): void;
+}
+
+function SizeChoice({ canvas, width, onChange }: SizeChoiceProps): ReactElement {
+  const share = (id: string) => Math.max(1, Math.round((canvas.width * Number(id)) / 100));
+  return (
+    <>
+      <Choice
+        label="Size"
+        value={SHARES.find(({ id }) => share(id) === width)?.id ?? null}
+        choices={SHARES}
+        onChange={(id) => onChange(share(id))}
+      />
+      <NumberBox
+        label="Width"
+        value={width}
+        min={1}
+        max={WIDEST}
+        step={1}
+        unit="px"
+        onChange={onChange}
+      />
+    </>
   );
 }
 

@@ -224,7 +224,7 @@ function BringInButton(): ReactElement {
         multiple
         hidden
         aria-label="Pictures to bring in"
-        accept="image/jpeg,image/png"
+        accept="image/jpeg,image/png,.ora"
         onChange={(event) => {
           bringIn([...(event.currentTarget.files ?? [])]);
           event.currentTarget.value = "";

@@ -2,11 +2,13 @@
 
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
+import { useNavigate } from "react-router";
 import { cancelJob, fetchJob } from "@/api/calls";
-import type { BroughtIn } from "@/api/types";
-import { bringIn } from "@/api/uploads";
+import type { BroughtIn, ProjectState } from "@/api/types";
+import { bringIn, isLayered, openLayered } from "@/api/uploads";
 import { useArrivals } from "@/state/arrivals";
 import { type KnownJob, useJobs } from "@/state/jobs";
+import { useMessages } from "@/state/messages";
 
 /** Sending is about half of the work, reading in the other. */
 const SENDING_SHARE = 0.5;
@@ -17,20 +19,46 @@ type OnPicture = (picture: BroughtIn) => void;
 /** Return what brings files in; `onPicture` hears of each that is ready, in any order. */
 export function useBringIn(): (files: readonly File[], onPicture?: OnPicture) => void {
   const client = useQueryClient();
+  const navigate = useNavigate();
   return useCallback(
     (files, onPicture) => {
-      for (const file of files) {
+      for (const file of files.filter(isLayered)) {
+        void openOne(file).then((project) => {
+          if (!project) return;
+          void client.invalidateQueries({ queryKey: ["wall"] });
+          const open = () => void navigate(`/desk/${project.id}`);
+          useMessages.getState().say(`${project.name} hangs on the wall now.`, {
+            label: "Open it",
+            run: open,
+          });
+        });
+      }
+      for (const file of files.filter((one) => !isLayered(one))) {
         void bringOneIn(file).then((picture) => {
           void client.invalidateQueries({ queryKey: ["shelf"] });
           if (picture) onPicture?.(picture);
         });
       }
     },
-    [client],
+    [client, navigate],
   );
 }
 
-async function bringOneIn(file: File): Promise<BroughtIn | null> {
+const bringOneIn = (file: File): Promise<BroughtIn | null> =>
+  arriving(file, async (id, onProgress, signal) => {
+    const picture = await bringIn(file, onProgress, signal);
+    if (picture.job_id) await readIn(id, picture.job_id);
+    return picture;
+  });
+
+const openOne = (file: File): Promise<ProjectState | null> =>
+  arriving(file, (_, onProgress, signal) => openLayered(file, onProgress, signal));
+
+/** Show a file on its way in; null where it was stopped or refused. */
+async function arriving<T>(
+  file: File,
+  work: (id: string, onProgress: (share: number) => void, signal: AbortSignal) => Promise<T>,
+): Promise<T | null> {
   const { add, change, remove } = useArrivals.getState();
   const id = crypto.randomUUID();
   const stopping = new AbortController();
@@ -45,14 +73,13 @@ async function bringOneIn(file: File): Promise<BroughtIn | null> {
     },
   });
   try {
-    const picture = await bringIn(
-      file,
+    const brought = await work(
+      id,
       (share) => change(id, { progress: share * SENDING_SHARE }),
       stopping.signal,
     );
-    if (picture.job_id) await readIn(id, picture.job_id);
     remove(id);
-    return stopping.signal.aborted ? null : picture;
+    return stopping.signal.aborted ? null : brought;
   } catch (error) {
     const reason = error instanceof Error ? error.message : String(error);
     if (!stopping.signal.aborted) change(id, { stage: "refused", reason });

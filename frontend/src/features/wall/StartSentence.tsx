@@ -214,7 +214,7 @@ function PhotoStart(): ReactElement {
         multiple
         hidden
         aria-label="Photos to begin with"
-        accept="image/jpeg,image/png"
+        accept="image/jpeg,image/png,.ora"
         onChange={(event) => {
           begin([...(event.currentTarget.files ?? [])]);
           event.currentTarget.value = "";
