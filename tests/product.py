@@ -29,9 +29,9 @@ class Product:
         self.address = f"http://127.0.0.1:{self.port}"
         self.process: subprocess.Popen[str] | None = None
 
-    def start(self) -> None:
+    def start(self, command: str = "start") -> None:
         self.process = subprocess.Popen(
-            [sys.executable, "-m", "glyphaneme", "start"]
+            [sys.executable, "-m", "glyphaneme", command]
             + ["--home", str(self.home), "--port", str(self.port)],
             stdout=subprocess.PIPE,
             text=True,

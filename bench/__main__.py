@@ -1,0 +1,80 @@
+"""Prints the figures as a table, and as JSON on demand."""
+
+from __future__ import annotations
+
+import argparse
+import itertools
+import json
+import platform
+import sys
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from bench import figures
+from bench.memory import memory
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from bench.figures import Figure
+
+ROW = "{:<48} {:>12} {:>12} {:>12}  {}\n"
+
+
+def main() -> int:
+    """Measure everything; return 1 where a figure that must be reached is not."""
+    parser = argparse.ArgumentParser(prog="glyphaneme bench", description=__doc__)
+    parser.add_argument("--quick", action="store_true", help="small and fewer rounds")
+    parser.add_argument("--browser", action="store_true", help="frames in the browser")
+    parser.add_argument("--json", type=Path, metavar="FILE")
+    options = parser.parse_args()
+    sys.stdout.write(ROW.format("figure", "measured", "must reach", "aim", ""))
+    found = []
+    for figure in _figures(quick=options.quick, browser=options.browser):
+        found.append(figure)
+        words = "reached" if figure.reached else "NOT REACHED"
+        cells = (_say(value, figure.unit) for value in _values(figure))
+        sys.stdout.write(ROW.format(figure.name, *cells, words))
+        sys.stdout.flush()
+    if options.json:
+        report = {
+            "machine": platform.processor() or platform.machine(),
+            "figures": [figure.as_dict() for figure in found],
+        }
+        options.json.write_text(json.dumps(report, indent=2) + "\n")
+    return 0 if all(figure.reached for figure in found) else 1
+
+
+def _figures(*, quick: bool, browser: bool) -> Iterator[Figure]:
+    if browser:
+        from bench.browser import live
+
+        yield from live()
+        return
+    size = (2000, 1500) if quick else (4000, 3000)
+    rounds = 3 if quick else 7
+    engine = figures.Engine(*size)
+    yield from itertools.chain(
+        figures.exactness(),
+        figures.whole_canvas(engine, rounds=rounds),
+        figures.frames(engine, rounds=3 * rounds),
+        figures.many_layers(rounds=rounds),
+        figures.start_up(rounds=rounds),
+        memory(large=not quick),
+    )
+
+
+def _values(figure: Figure) -> tuple[float, float, float]:
+    return figure.measured, figure.must, figure.aim
+
+
+def _say(value: float, unit: str) -> str:
+    """Say a ratio below one half as a fraction, which reads more easily."""
+    if unit == "×" and 0 < value < 0.45:
+        return f"1/{1 / value:.1f}"
+    digits = 0 if unit == " MB" else 2
+    return f"{value:.{digits}f}{unit}"
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,137 @@
+"""Frames that reach the screen while a hand drags, in headless Chromium.
+
+A script in the page notes every pointer move, every request for a frame, and every
+new frame that is drawn on the stage and differs from the one before.
+"""
+
+from __future__ import annotations
+
+import os
+import shutil
+import statistics
+import time
+from typing import TYPE_CHECKING, Any
+
+from playwright.sync_api import sync_playwright
+
+from bench.figures import Figure
+from tests.product import Product
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from playwright.sync_api import Page
+
+SECONDS = 4.0
+MOVE_EVERY_S = 0.008
+FASTEST_DRAG_MS = 1000 / 25
+FASTEST_SLIDER_MS = 1000 / 30
+LATEST_MS = 80
+WATCH = """(() => {
+  const seen = new WeakSet();
+  const asked = [];
+  let pointer = 0;
+  let last = "";
+  window.drawn = [];
+  const note = (event) => { pointer = event.timeStamp; };
+  window.addEventListener("pointermove", note, true);
+  const fetched = window.fetch;
+  window.fetch = async (path, init) => {
+    if (!String(path).endsWith("/frame")) return fetched(path, init);
+    asked.push(pointer);
+    return fetched(path, init);
+  };
+  const small = new OffscreenCanvas(48, 48);
+  const sample = small.getContext("2d", { willReadFrequently: true });
+  const draw = CanvasRenderingContext2D.prototype.drawImage;
+  CanvasRenderingContext2D.prototype.drawImage = function (image, ...rest) {
+    draw.call(this, image, ...rest);
+    const isStage = this.canvas.dataset && this.canvas.dataset.testid === "surface";
+    if (!isStage || !(image instanceof ImageBitmap) || seen.has(image)) return;
+    seen.add(image);
+    const from = asked.shift();
+    sample.drawImage(image, 0, 0, 48, 48);
+    const pixels = sample.getImageData(0, 0, 48, 48).data.join();
+    if (pixels !== last) window.drawn.push([performance.now(), from]);
+    last = pixels;
+  };
+})()"""
+
+
+def live() -> Iterator[Figure]:
+    """Drag a layer and a slider of the demo poster, and count what changes."""
+    product = Product()
+    product.start("demo")
+    try:
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(
+                executable_path="/usr/bin/chromium",
+                args=["--no-sandbox"] if os.geteuid() == 0 else [],
+            )
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            page.add_init_script(WATCH)
+            yield from _measured(page, product)
+            browser.close()
+    finally:
+        product.stop()
+        shutil.rmtree(product.home, ignore_errors=True)
+
+
+def _measured(page: Page, product: Product) -> Iterator[Figure]:
+    projects = product.get("/api/projects")["projects"]
+    poster = max(projects, key=lambda card: card["layers"])
+    page.goto(f"{product.address}/desk/{poster['id']}")
+    surface = page.get_by_test_id("surface")
+    surface.and_(page.locator('[aria-busy="false"]')).wait_for()
+    page.get_by_role("button", name="Lanterns", exact=True).click()
+    box = surface.bounding_box() or {}
+    middle = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    drag = _dragged(page, middle, reach=120)
+    yield Figure(
+        "layer dragged, from one changed frame to the next",
+        drag["between_ms"],
+        FASTEST_DRAG_MS,
+        FASTEST_DRAG_MS / 2,
+        unit=" ms",
+    )
+    yield Figure(
+        "layer dragged, pointer to pixels, median",
+        drag["late_ms"],
+        LATEST_MS,
+        LATEST_MS / 2,
+        unit=" ms",
+    )
+    page.keyboard.press("b")
+    thumb = page.get_by_role("slider", name="Strength").locator("xpath=../..")
+    box = thumb.bounding_box() or {}
+    middle = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    slide = _dragged(page, middle, reach=60)
+    yield Figure(
+        "slider dragged, from one changed frame to the next",
+        slide["between_ms"],
+        FASTEST_SLIDER_MS,
+        FASTEST_SLIDER_MS / 2,
+        unit=" ms",
+    )
+
+
+def _dragged(page: Page, start: tuple[float, float], *, reach: float) -> dict[str, Any]:
+    """Drag to and fro for some seconds."""
+    page.mouse.move(*start)
+    page.mouse.down()
+    page.evaluate("() => { window.drawn.length = 0; }")
+    began = time.monotonic()
+    step = 0
+    while time.monotonic() - began < SECONDS:
+        step += 1
+        way = abs((step * 3) % (4 * reach) - 2 * reach) - reach
+        page.mouse.move(start[0] + way, start[1] + way / 3)
+        time.sleep(MOVE_EVERY_S)
+    drawn = page.evaluate("() => window.drawn")
+    page.mouse.up()
+    times = [at for at, _ in drawn]
+    late = [at - moved for at, moved in drawn if moved]
+    return {
+        "between_ms": (times[-1] - times[0]) / (len(times) - 1),
+        "late_ms": statistics.median(late),
+    }
