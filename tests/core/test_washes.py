@@ -102,6 +102,36 @@ def test_round_gradient_runs_outwards_to_clear_without_a_fringe() -> None:
     assert np.abs(out[inside][:, :3].astype(int) - (255, 128, 0)).max() <= 1
 
 
+def test_dithered_soft_gradient_is_true_on_average_and_nowhere_off_by_a_level() -> None:
+    side = 256
+    view = View(x=0, y=0, width=side, height=64, scale=1)
+    ends = {"start": Stop(color="#404040"), "end": Stop(color="#484848")}
+    state = Composite(canvas=Canvas(width=side, height=64, background=None))
+    gradient = Gradient(x=side / 2, y=0, length=side, **ends)
+    state = apply(state, AddGradient(layer_id="g", name="Soft", gradient=gradient))
+
+    dithered = render(state, {}, view, rounding="dithered")[..., 0].astype(float)
+    plain = render(state, {}, view)[..., 0].astype(float)
+
+    wanted = 0x40 + 8 * (np.arange(side) + 0.5) / side
+    assert np.abs(dithered - wanted).max() < 1
+    averages = [
+        levels.reshape(4, 16, 16, 16).mean((0, 1, 3)) - wanted.reshape(16, 16).mean(1)
+        for levels in (dithered, plain)
+    ]
+    assert np.abs(averages[0]).max() < 0.05
+    assert np.abs(averages[1]).max() > 0.2
+
+
+def test_dither_leaves_whole_levels_alone() -> None:
+    picture = soft_pixels(WIDTH, HEIGHT, seed=1)
+    state = composite_of(photo_layer("p", picture), width=WIDTH, height=HEIGHT)
+
+    out = render(state, pyramids(p=picture), WHOLE, rounding="dithered")
+
+    np.testing.assert_array_equal(out, picture)
+
+
 def test_gradient_looks_the_same_at_every_scale() -> None:
     state = with_gradient(bare("#ffffff"), angle=30)
 

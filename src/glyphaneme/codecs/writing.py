@@ -50,6 +50,11 @@ class FileFormat(StrEnum):
         return {"webp": 16_383, "jpeg": 65_535}.get(self.value, 2**31 - 1)
 
     @property
+    def is_exact(self) -> bool:
+        """Whether every pixel is kept as it is."""
+        return self in {FileFormat.PNG, FileFormat.TIFF}
+
+    @property
     def keeps_alpha(self) -> bool:
         """Whether see-through places stay see-through."""
         return self is not FileFormat.JPEG

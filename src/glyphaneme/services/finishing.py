@@ -36,6 +36,7 @@ if TYPE_CHECKING:
     from sqlalchemy.orm import Session
 
     from glyphaneme.core.arrays import PixelsU8
+    from glyphaneme.core.stack.composing import Rounding
     from glyphaneme.services.studio import Studio
     from glyphaneme.services.working import Progress
 
@@ -161,7 +162,9 @@ def _make_picture_file(
     def bands() -> Iterator[PixelsU8]:
         view = View(0, 0, shape.width, shape.height, scale)
         rows = 0
-        for band in render_bands(composite, pixels, view):
+        # In exact formats the noise would cost more than it gives: flat places grow.
+        rounding: Rounding = "nearest" if chosen.is_exact else "dithered"
+        for band in render_bands(composite, pixels, view, rounding=rounding):
             yield band
             for pyramid in pixels.values():
                 let_go(pyramid)

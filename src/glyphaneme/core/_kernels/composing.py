@@ -225,20 +225,23 @@ def lay_down(t: np.ndarray, n: int) -> None:
 
 
 @njit(**INLINED)
-def as_byte(value: F32) -> U32:
-    """Round 0..1 to the nearest of 256 levels."""
-    return U32(I32(min(max(value, F32(0)), ONE) * TO_U8 + HALF))
+def as_byte(value: F32, lift: F32) -> U32:
+    """Turn 0..1 into one of 256 levels; a lift of one half gives the nearest."""
+    return U32(I32(min(max(value, F32(0)), ONE) * TO_U8 + lift))
 
 
 @njit(**PART)
-def store(t: np.ndarray, out: np.ndarray, n: int) -> None:
-    """Write straight RGBA, one u32 a pixel."""
+def store(t: np.ndarray, lifts: np.ndarray, out: np.ndarray, n: int) -> None:
+    """Write straight RGBA, one u32 a pixel; `lifts` repeat every 16 pixels."""
     for i in range(n):
+        t[SR + i] = lifts[i & 15]
+    for i in range(n):
+        lift = t[SR + i]
         out[i] = (
-            as_byte(t[R + i])
-            | (as_byte(t[G + i]) << U32(8))
-            | (as_byte(t[B + i]) << U32(16))
-            | (as_byte(t[A + i]) << U32(24))
+            as_byte(t[R + i], lift)
+            | (as_byte(t[G + i], lift) << U32(8))
+            | (as_byte(t[B + i], lift) << U32(16))
+            | (as_byte(t[A + i], HALF) << U32(24))
         )
 
 
@@ -268,6 +271,7 @@ def put_by(t: np.ndarray, kept: np.ndarray, row: int, column: int, n: int) -> No
         types.f4[::1],
         types.u2[:, :, ::1],
         types.u2[:, :, ::1],
+        types.f4[:, ::1],
         types.u4[:, ::1],
         types.i8,
         types.i8,
@@ -280,6 +284,7 @@ def compose_rows_into(
     background: np.ndarray,
     base: np.ndarray,
     kept: np.ndarray,
+    lifts: np.ndarray,
     out: np.ndarray,
     first: int,
     last: int,
@@ -288,7 +293,8 @@ def compose_rows_into(
 
     `groups` is how many of them lie in one another at most. Where `base`, rows of four
     planes, is not empty, layers are laid over it instead of the background; where
-    `kept` is not empty, the result goes there instead of to `out`.
+    `kept` is not empty, the result goes there instead of to `out`. `lifts`, 16 by 16,
+    is what is added to levels before they are cut off.
     """
     columns = max(out.shape[1], kept.shape[2])
     count = layers.shape[0]
@@ -339,4 +345,4 @@ def compose_rows_into(
             if kept.shape[0] > 0:
                 put_by(t, kept, row, column, n)
             else:
-                store(t, out[row, column : column + n], n)
+                store(t, lifts[row & 15], out[row, column : column + n], n)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Literal
 
 import numpy as np
 
@@ -17,9 +17,25 @@ if TYPE_CHECKING:
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.stack.model import Canvas
 
+Rounding = Literal["nearest", "dithered"]
+
 LONGEST_SIDE = 65_535
 NO_BASE = np.empty((0, 4, 0), np.uint16)
 NO_PIXELS = np.empty((0, 0), np.uint32)
+
+
+def _ordered(side: int) -> NDArray[np.float32]:
+    """Return thresholds 0..1 that are spread evenly, at every size of area."""
+    ranks = np.zeros((1, 1), np.int64)
+    while len(ranks) < side:
+        ranks = np.block([[4 * ranks, 4 * ranks + 2], [4 * ranks + 3, 4 * ranks + 1]])
+    return ((ranks + 0.5) / ranks.size).astype(np.float32)
+
+
+LIFTS: dict[Rounding, NDArray[np.float32]] = {
+    "nearest": np.full((16, 16), 0.5, np.float32),
+    "dithered": _ordered(16),
+}
 
 
 def compose(
@@ -28,6 +44,7 @@ def compose(
     view: View,
     *,
     base: NDArray[np.uint16] = NO_BASE,
+    rounding: Rounding = "nearest",
 ) -> PixelsU8:
     """Compose a table of layers.
 
@@ -41,17 +58,34 @@ def compose(
         Only its size counts; the table holds the rest.
     base : (H, 4, W) uint16
         What they lie on instead, as `compose_base` kept it.
+    rounding : "nearest" or "dithered"
+        How colours become levels; dithered, they are so on average over 16 by 16
+        pixels, and soft gradients show no bands.
 
     Returns
     -------
     (view.height, view.width, 4) uint8
         Straight RGBA.
+
+    References
+    ----------
+    .. [1] B. E. Bayer, "An optimum method for two-level rendition of continuous-tone
+       pictures", IEEE International Conference on Communications, 1973.
     """
+    lifts = LIFTS[rounding]
     out = np.empty((view.height, view.width, 4), np.uint8)
     target = out.view(np.uint32)[..., 0]
     run_bands(
         lambda first, last: compose_rows_into(
-            table.rows, table.groups, background, base, NO_BASE, target, first, last
+            table.rows,
+            table.groups,
+            background,
+            base,
+            NO_BASE,
+            lifts,
+            target,
+            first,
+            last,
         ),
         view.height,
     )
@@ -80,7 +114,15 @@ def compose_base(
     kept = np.empty((view.height, 4, view.width), np.uint16)
     run_bands(
         lambda first, last: compose_rows_into(
-            table.rows, table.groups, background, base, kept, NO_PIXELS, first, last
+            table.rows,
+            table.groups,
+            background,
+            base,
+            kept,
+            LIFTS["nearest"],
+            NO_PIXELS,
+            first,
+            last,
         ),
         view.height,
     )

@@ -33,6 +33,7 @@ def reach_of(layer: Layer, view: View) -> tuple[int, int, int, int]:
     Examples
     --------
     >>> from glyphaneme.core.stack.model import ColorLayer
+    >>> from glyphaneme.core.stack.tables import View
     >>> wash = ColorLayer(id="w", name="Wash", color="#ff8000")
     >>> reach_of(wash, View(x=0, y=0, width=4, height=3, scale=1))
     (0, 0, 4, 3)

@@ -23,10 +23,17 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.place import Pyramid
+    from glyphaneme.core.stack.composing import Rounding
     from glyphaneme.core.stack.model import Composite
 
 
-def render(composite: Composite, pixels: Mapping[str, Pyramid], view: View) -> PixelsU8:
+def render(
+    composite: Composite,
+    pixels: Mapping[str, Pyramid],
+    view: View,
+    *,
+    rounding: Rounding = "nearest",
+) -> PixelsU8:
     """Render a view of a composite.
 
     Parameters
@@ -37,6 +44,8 @@ def render(composite: Composite, pixels: Mapping[str, Pyramid], view: View) -> P
         The pictures of all visible layers.
     view : View
         Which part of the canvas, at what size.
+    rounding : "nearest" or "dithered"
+        How colours become levels, as for `compose`.
 
     Returns
     -------
@@ -66,7 +75,8 @@ def render(composite: Composite, pixels: Mapping[str, Pyramid], view: View) -> P
     """
     require_view(view)
     table = build_table(composite.layers, pixels, view)
-    return compose(table, background_of(composite.canvas), view)
+    background = background_of(composite.canvas)
+    return compose(table, background, view, rounding=rounding)
 
 
 def render_bands(
@@ -75,15 +85,16 @@ def render_bands(
     view: View,
     *,
     rows: int = 256,
+    rounding: Rounding = "nearest",
 ) -> Iterator[PixelsU8]:
     """Render a view some rows at a time, for pictures too large for memory.
 
     Parameters
     ----------
-    composite, pixels, view
+    composite, pixels, view, rounding
         As for `render`.
     rows : int
-        How many at a time.
+        How many at a time; a multiple of 16 keeps the pattern of a dither.
 
     Yields
     ------
@@ -107,7 +118,7 @@ def render_bands(
         part = view._replace(
             y=view.y + top / view.scale, height=min(rows, view.height - top)
         )
-        yield render(composite, pixels, part)
+        yield render(composite, pixels, part, rounding=rounding)
 
 
 def split_frame(
