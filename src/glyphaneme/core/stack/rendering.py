@@ -91,10 +91,12 @@ def render_bands(
 
     Parameters
     ----------
-    composite, pixels, view, rounding
+    composite, pixels, view
         As for `render`.
     rows : int
         How many at a time; a multiple of 16 keeps the pattern of a dither.
+    rounding : "nearest" or "dithered"
+        As for `render`.
 
     Yields
     ------
