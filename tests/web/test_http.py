@@ -204,6 +204,74 @@ def test_frame_shows_edits_that_are_not_saved(client: FlaskClient) -> None:
     )
 
 
+def send(client: FlaskClient, project: dict, **edit: object) -> TestResponse:
+    body = {"key": str(uuid.uuid4()), "parent": project["head"], "edit": edit}
+    return client.post(f"/api/projects/{project['id']}/edits", json=body)
+
+
+def test_groups_and_washes_are_made_and_described(client: FlaskClient) -> None:
+    project = lay_on(client, begin(client), bring_in(client, jpeg()).get_json())
+    color = {"layer_id": "c", "name": "Wash", "color": "#204060"}
+    gradient = {
+        "x": 200,
+        "y": 150,
+        "length": 300,
+        "start": {"color": "#ff8000"},
+        "end": {"color": "#ff8000", "opacity": 0},
+    }
+    steps = [
+        {"kind": "add_color", **color},
+        {
+            "kind": "add_gradient",
+            "layer_id": "g",
+            "name": "Glow",
+            "gradient": gradient,
+        },
+        {
+            "kind": "group_layers",
+            "group_id": "both",
+            "name": "Both",
+            "layer_ids": ["c", "g"],
+        },
+        {"kind": "tint_layer", "layer_id": "c", "color": "#ffffff"},
+    ]
+
+    for step in steps:
+        project = send(client, project, **step).get_json()["state"]
+
+    said = {
+        one["layer_id"]: "".join(part["text"] for part in one["parts"])
+        for one in project["sentences"]
+    }
+    assert said["both"].startswith("Both, 2 layers as one")
+    assert said["c"] == "Wash, white over everything, shown plainly."
+    assert "from #ff8000 to clear" in said["g"]
+    group = project["composite"]["layers"][1]
+    assert [one["kind"] for one in group["layers"]] == ["color", "gradient"]
+
+
+def test_edit_of_the_wrong_kind_is_refused_in_words(client: FlaskClient) -> None:
+    project = lay_on(client, begin(client), bring_in(client, jpeg()).get_json())
+
+    answer = send(client, project, kind="tint_layer", layer_id="m", color="#204060")
+
+    assert answer.status_code == 409
+    assert "a photo has no colour of its own" in answer.get_json()["detail"]
+
+
+def test_colours_are_offered_from_what_lies_beneath(client: FlaskClient) -> None:
+    project = lay_on(client, begin(client), bring_in(client, jpeg()).get_json())
+    query = {"revision": project["head"]}
+
+    everything = client.get(f"/api/projects/{project['id']}/colors", query_string=query)
+    beneath = client.get(
+        f"/api/projects/{project['id']}/colors", query_string={**query, "beneath": "m"}
+    )
+
+    assert 1 < len(everything.get_json()["colors"]) <= 6
+    assert beneath.get_json()["colors"] == ["#ffffff"]
+
+
 def test_tries_render_each_alternative_below_the_other(client: FlaskClient) -> None:
     project = lay_on(client, begin(client), bring_in(client, jpeg()).get_json())
     tries = [

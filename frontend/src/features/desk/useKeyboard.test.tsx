@@ -1,0 +1,94 @@
+import { cleanup, renderHook } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, expect, test, vi } from "vitest";
+import { SHORTCUTS, useKeyboard } from "@/features/desk/useKeyboard";
+import { useDesk } from "@/state/desk";
+import { deskWith } from "@/testing/desk";
+import { sampleLayer } from "@/testing/samples";
+
+afterEach(() => {
+  cleanup();
+  document.body.innerHTML = "";
+});
+
+function hear(open: string | null = "front") {
+  const desk = deskWith(sampleLayer("back"), sampleLayer("front"));
+  const showMap = vi.fn();
+  renderHook(() => useKeyboard(desk, showMap));
+  useDesk.getState().actions.open(open, "place");
+  return { desk, showMap };
+}
+
+test("arrow keys move the open layer by one pixel, with Shift by ten", async () => {
+  const { desk } = hear();
+
+  await userEvent.keyboard("{ArrowRight}{Shift>}{ArrowUp}{/Shift}");
+
+  expect(desk.edits).toMatchObject([{ placement: { x: 51, y: 40 } }, { placement: { y: 30 } }]);
+});
+
+test("letters act on the open layer alone", async () => {
+  const { desk } = hear(null);
+
+  await userEvent.keyboard("ojk{Delete}");
+
+  expect(desk.edits).toEqual([]);
+});
+
+test("hiding, locking and putting together each have a key", async () => {
+  const { desk } = hear();
+
+  await userEvent.keyboard("oku");
+
+  expect(desk.edits.map(({ kind }) => kind)).toEqual(["show_layer", "lock_layer", "group_layers"]);
+});
+
+test("undo and its opposite need Control", async () => {
+  const { desk } = hear();
+
+  await userEvent.keyboard("z{Control>}z{Shift>}z{/Shift}{/Control}");
+
+  expect(desk.moves).toEqual(["undo", "redo"]);
+});
+
+test("B and P open facets, Escape closes the layer", async () => {
+  hear();
+
+  await userEvent.keyboard("b");
+  expect(useDesk.getState().facet).toBe("blend");
+  await userEvent.keyboard("p{Escape}");
+
+  expect(useDesk.getState()).toMatchObject({ facet: "place", openLayer: null });
+});
+
+test("the layer is seen through only while the key is held", async () => {
+  hear();
+  // One session: it remembers which keys are down.
+  const user = userEvent.setup();
+
+  await user.keyboard("{g>}");
+  expect(useDesk.getState().seeThrough).toBe(true);
+  await user.keyboard("{/g}");
+
+  expect(useDesk.getState().seeThrough).toBe(false);
+});
+
+test("keys typed into a field do nothing else", async () => {
+  const { desk, showMap } = hear();
+  const field = document.body.appendChild(document.createElement("input"));
+  field.focus();
+
+  await userEvent.keyboard("o?{ArrowLeft}{Delete}");
+
+  expect(desk.edits).toEqual([]);
+  expect(showMap).not.toHaveBeenCalled();
+});
+
+test("the map opens on a question mark, and names each key once", async () => {
+  const { showMap } = hear(null);
+
+  await userEvent.keyboard("?");
+
+  expect(showMap).toHaveBeenCalledOnce();
+  expect(new Set(SHORTCUTS.map(({ keys }) => keys)).size).toBe(SHORTCUTS.length);
+});

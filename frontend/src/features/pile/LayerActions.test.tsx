@@ -1,0 +1,96 @@
+import { cleanup, screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, expect, test, vi } from "vitest";
+import { LayerActions } from "@/features/pile/LayerActions";
+import type { Layer } from "@/model/composite";
+import { useDesk } from "@/state/desk";
+import { deskWith, showOnDesk } from "@/testing/desk";
+import { sampleGroup, sampleLayer, samplePlacement } from "@/testing/samples";
+
+afterEach(cleanup);
+
+const back = sampleLayer("back");
+const front = sampleLayer("front");
+const press = (name: string) => userEvent.click(screen.getByRole("button", { name }));
+
+function show(layer: Layer, ...layers: Layer[]) {
+  const desk = deskWith(...layers);
+  const onRename = vi.fn();
+  showOnDesk(desk, <LayerActions layer={layer} onRename={onRename} />);
+  return { desk, onRename };
+}
+
+test("a layer moves by one place in its pile", async () => {
+  const { desk } = show(back, back, front);
+
+  await press("Bring forward");
+
+  expect(desk.edits).toEqual([{ kind: "move_layer", layer_id: "back", index: 1, into: null }]);
+});
+
+test("what cannot go further says so", () => {
+  show(front, back, front);
+
+  expect(screen.getByRole("button", { name: "Bring forward" })).toHaveProperty("disabled", true);
+  expect(screen.getByRole("button", { name: "Send back" })).toHaveProperty("disabled", false);
+});
+
+test("two layers are put together under a name of both, and the group is opened", async () => {
+  const { desk } = show(front, back, front);
+
+  await press("Put together with back");
+
+  const [edit] = desk.edits;
+  expect(edit).toMatchObject({
+    kind: "group_layers",
+    name: "back and front",
+    layer_ids: ["back", "front"],
+  });
+  expect(useDesk.getState().openLayer).toBe(edit?.kind === "group_layers" ? edit.group_id : "");
+});
+
+test("a layer over a group is put into it, in front", async () => {
+  const group = sampleGroup("both", samplePlacement(), sampleLayer("a"), sampleLayer("b"));
+  const { desk } = show(front, group, front);
+
+  await press("Put into both");
+
+  expect(desk.edits).toEqual([{ kind: "move_layer", layer_id: "front", index: 2, into: "both" }]);
+});
+
+test("a member is taken out and lies over its group", async () => {
+  const member = sampleLayer("member");
+  const group = sampleGroup("both", samplePlacement(), member);
+  const { desk } = show(member, back, group);
+
+  await press("Take out of both");
+
+  expect(desk.edits).toEqual([{ kind: "move_layer", layer_id: "member", index: 2, into: null }]);
+});
+
+test("a group is taken apart", async () => {
+  const group = sampleGroup("both", samplePlacement(), back, front);
+  const { desk } = show(group, group);
+
+  await press("Take apart");
+
+  expect(desk.edits).toEqual([{ kind: "dissolve_group", layer_id: "both" }]);
+});
+
+test("a locked layer can be unlocked, and not removed", async () => {
+  const locked = sampleLayer("front", { locked: true });
+  const { desk } = show(locked, back, locked);
+
+  expect(screen.getByRole("button", { name: "Remove" })).toHaveProperty("disabled", true);
+  await press("Unlock");
+
+  expect(desk.edits).toEqual([{ kind: "lock_layer", layer_id: "front", locked: false }]);
+});
+
+test("renaming is asked for where the name stands", async () => {
+  const { onRename } = show(front, back, front);
+
+  await press("Rename");
+
+  expect(onRename).toHaveBeenCalledOnce();
+});
