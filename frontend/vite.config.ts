@@ -8,5 +8,9 @@ export default defineConfig({
   html: { cspNonce: "%NONCE%" },
   resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
   build: { target: "es2023", assetsInlineLimit: 0, chunkSizeWarningLimit: 1200 },
-  test: { environment: "jsdom", include: ["src/**/*.test.{ts,tsx}"] },
+  test: {
+    environment: "jsdom",
+    include: ["src/**/*.test.{ts,tsx}"],
+    setupFiles: ["src/testing/setup.ts"],
+  },
 });

@@ -54,7 +54,9 @@ export function runningAcross(gradient: Gradient, canvas: Canvas, angle: number)
   const across = Math.abs(Math.cos(angle * RADIANS)) * canvas.width;
   const down = Math.abs(Math.sin(angle * RADIANS)) * canvas.height;
   const middle = { x: canvas.width / 2, y: canvas.height / 2 };
-  return { ...gradient, ...middle, shape: "linear", length: across + down, angle };
+  // A hair of float error would make two gradients of what is one.
+  const length = Math.round((across + down) * 10) / 10;
+  return { ...gradient, ...middle, shape: "linear", length, angle };
 }
 
 /** Return a gradient that runs from the middle of the canvas to its nearer edges. */

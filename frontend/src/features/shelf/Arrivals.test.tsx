@@ -1,0 +1,41 @@
+import { cleanup, render, screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, expect, test, vi } from "vitest";
+import { Arrivals } from "@/features/shelf/Arrivals";
+import { useArrivals } from "@/state/arrivals";
+
+afterEach(() => {
+  cleanup();
+  for (const { id } of useArrivals.getState().arrivals) useArrivals.getState().remove(id);
+});
+
+function arrive(name: string, changes: object = {}) {
+  const stop = vi.fn();
+  useArrivals
+    .getState()
+    .add({ id: name, name, stage: "sending", progress: 0.25, stop, ...changes });
+  return stop;
+}
+
+test("each file shows how far it is, and can be stopped", async () => {
+  const stop = arrive("moths.jpg");
+  arrive("forest.png", { stage: "reading", progress: 0.75 });
+  render(<Arrivals />);
+
+  const bars = screen.getAllByRole("progressbar");
+  expect(bars.map((bar) => bar.getAttribute("aria-valuenow"))).toEqual(["25", "75"]);
+  expect(screen.getByText("being read")).toBeTruthy();
+  await userEvent.click(screen.getAllByRole("button", { name: "Stop" })[0] as HTMLElement);
+
+  expect(stop).toHaveBeenCalledOnce();
+});
+
+test("a refused file says why until it is dismissed", async () => {
+  arrive("letter.jpg", { stage: "refused", reason: "This is not a JPEG or PNG picture." });
+  render(<Arrivals />);
+
+  expect(screen.getByRole("alert").textContent).toContain("This is not a JPEG or PNG picture.");
+  await userEvent.click(screen.getByRole("button", { name: "Dismiss letter.jpg" }));
+
+  expect(screen.queryByRole("alert")).toBeNull();
+});
