@@ -29,14 +29,30 @@ class Product:
         self.address = f"http://127.0.0.1:{self.port}"
         self.process: subprocess.Popen[str] | None = None
 
-    def start(self, command: str = "start") -> None:
+    def start(self, command: str = "start", **environment: str) -> None:
+        self.begin(command, **environment)
+        self.wait_for_its_word()
+
+    def begin(self, command: str = "start", **environment: str) -> None:
+        """Start it without waiting until it is open."""
         self.process = subprocess.Popen(
             [sys.executable, "-m", "glyphaneme", command]
             + ["--home", str(self.home), "--port", str(self.port)],
             stdout=subprocess.PIPE,
             text=True,
             cwd=ROOT,
+            env={**os.environ, **environment},
         )
+
+    def wait_for_its_word(self) -> None:
+        """Wait until it says that it is open.
+
+        Raises
+        ------
+        AssertionError
+            It ended before.
+        """
+        assert self.process is not None
         assert self.process.stdout is not None
         for line in self.process.stdout:
             if "is open at" in line:

@@ -109,6 +109,32 @@ def test_body_of_half_a_gigabyte_is_refused_with_the_limit(product: Product) -> 
     assert product.get("/api/pictures")["pictures"] == []
 
 
+def test_page_tells_that_the_compositor_is_being_compiled(tmp_path: Path) -> None:
+    product = Product()
+    product.begin(NUMBA_CACHE_DIR=str(tmp_path))
+
+    def told() -> str:
+        connection = http.client.HTTPConnection("127.0.0.1", product.port, timeout=5)
+        try:
+            connection.request("GET", "/desk/anything")
+            answer = connection.getresponse()
+            return answer.read().decode() if answer.status == 503 else ""
+        except OSError:
+            return ""
+        finally:
+            connection.close()
+
+    page = wait_for(told)
+    product.wait_for_its_word()
+    health = product.get("/api/health")
+    product.stop()
+    shutil.rmtree(product.home, ignore_errors=True)
+
+    assert "compiled once on this machine" in page
+    assert 'aria-label="Compiling"' in page
+    assert health == {"status": "ok"}
+
+
 def test_taken_port_is_named_with_the_way_out(product: Product, tmp_path: Path) -> None:
     second = subprocess.run(
         [sys.executable, "-m", "glyphaneme", "start"]

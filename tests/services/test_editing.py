@@ -15,6 +15,7 @@ from glyphaneme.core.stack import (
     AddLayer,
     BlendLayer,
     Canvas,
+    Composite,
     LockLayer,
     NameLayer,
     RemoveLayer,
@@ -49,7 +50,7 @@ class Bench:
                 session,
                 project_id=self.id,
                 name="Season poster",
-                canvas=Canvas(width=300, height=400),
+                composite=Composite(canvas=Canvas(width=300, height=400)),
             )
 
     def state(self) -> ProjectState:

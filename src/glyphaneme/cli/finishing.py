@@ -6,10 +6,6 @@ import sys
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from glyphaneme.services.errors import ServiceError
-from glyphaneme.services.refusals import PictureRefusedError
-from glyphaneme.services.rendering import FORMAT_ENDINGS, render_layered
-
 if TYPE_CHECKING:
     import argparse
 
@@ -29,6 +25,11 @@ def add_render_command(
 
 def run_render(options: argparse.Namespace) -> int:
     """Render the file; return the exit status."""
+    # Imported late: serving must not wait for the compositor.
+    from glyphaneme.services.errors import ServiceError
+    from glyphaneme.services.refusals import PictureRefusedError
+    from glyphaneme.services.rendering import FORMAT_ENDINGS, render_layered
+
     chosen = FORMAT_ENDINGS.get(options.output.suffix.lower())
     if chosen is None:
         return _fail(f"the output must end in one of {', '.join(FORMAT_ENDINGS)}")

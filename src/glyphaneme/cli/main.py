@@ -10,6 +10,7 @@ from pathlib import Path
 from glyphaneme.cli.finishing import add_render_command, run_render
 from glyphaneme.cli.postgres import PostgresError
 from glyphaneme.cli.serving import CHECKOUT, ServeOptions, ServingError, serve
+from glyphaneme.cli.warming import WarmingError
 
 DEFAULT_PORT = 8427
 
@@ -41,7 +42,7 @@ def main(arguments: list[str]) -> int:
                 with_demo=options.command == "demo",
             )
         )
-    except (PostgresError, ServingError) as error:
+    except (PostgresError, ServingError, WarmingError) as error:
         sys.stderr.write(f"glyphaneme: {error}\n")
         return 1
     return 0

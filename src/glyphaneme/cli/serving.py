@@ -13,6 +13,7 @@ from pathlib import Path
 
 from glyphaneme.cli.postgres import PrivateCluster
 from glyphaneme.cli.processes import Watched, stop_all, watch_until_told
+from glyphaneme.cli.warming import is_cold, warm_up
 from glyphaneme.services.preparing import bring_up_to_date
 
 READY_WITHIN_S = 90.0
@@ -38,6 +39,9 @@ def serve(options: ServeOptions) -> None:
     """Start everything, say where it is, and stop it all on Ctrl-C."""
     _require_free_port(options)
     options.home.mkdir(parents=True, exist_ok=True)
+    if is_cold():
+        _say("Compiling the compositor, once for this machine …")
+        warm_up(options.host, options.port)
     given = os.environ.get("GLYPHANEME_DATABASE_URL")
     cluster = None if given else PrivateCluster(options.home)
     watched: list[Watched] = []

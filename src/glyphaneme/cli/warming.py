@@ -1,0 +1,79 @@
+"""Shows a page of its own while the compositor is compiled, once for a machine."""
+
+from __future__ import annotations
+
+import http.server
+import os
+import subprocess
+import sys
+import time
+from http import HTTPStatus
+from pathlib import Path
+
+USUAL_S = 30.0
+LOOK_EVERY_S = 0.2
+ENTRY_POINT = "composing.compose_rows_into*.nbi"
+PAGE = """<!doctype html><html lang="en"><meta charset="utf-8">
+<meta http-equiv="refresh" content="1"><title>Glyphaneme is getting ready</title>
+<style>body{{font:17px Georgia,serif;background:#f5f1e8;color:#25221d;display:grid;
+place-content:center;height:90vh;text-align:center}}progress{{width:22rem}}</style>
+<h1>Getting the compositor ready</h1>
+<p>It is compiled once on this machine; later starts take seconds.</p>
+<p><progress aria-label="Compiling" max="100" value="{percent}"></progress></p>
+<p>{words}</p></html>"""
+
+
+class WarmingError(RuntimeError):
+    """The compositor could not be compiled."""
+
+
+def is_cold() -> bool:
+    """Tell whether starting would have to compile first."""
+    folder = os.environ.get("NUMBA_CACHE_DIR")
+    return folder is not None and not any(Path(folder).rglob(ENTRY_POINT))
+
+
+def warm_up(host: str, port: int) -> None:
+    """Compile, and answer every request meanwhile with how far that is.
+
+    Raises
+    ------
+    WarmingError
+        The compiler ended with an error.
+    """
+    began = time.monotonic()
+
+    class Answer(http.server.BaseHTTPRequestHandler):
+        def do_GET(self) -> None:
+            page = _page(time.monotonic() - began).encode()
+            self.send_response(HTTPStatus.SERVICE_UNAVAILABLE)
+            self.send_header("Content-Type", "text/html; charset=utf-8")
+            self.send_header("Content-Length", str(len(page)))
+            self.send_header("Retry-After", "1")
+            self.end_headers()
+            self.wfile.write(page)
+
+        def log_message(self, *_: object) -> None:
+            pass
+
+    compiling = subprocess.Popen([sys.executable, "-c", "import glyphaneme.core.stack"])
+    try:
+        # In this thread: processes may only be started where no other thread runs.
+        with http.server.HTTPServer((host, port), Answer) as server:
+            server.timeout = LOOK_EVERY_S
+            while compiling.poll() is None:
+                server.handle_request()
+    finally:
+        compiling.kill()
+        status = compiling.wait()
+    if status != 0:
+        message = "the compositor could not be compiled; the reason is above"
+        raise WarmingError(message)
+
+
+def _page(passed_s: float) -> str:
+    left = USUAL_S - passed_s
+    words = f"About {left:.0f} seconds more." if left > 1 else "A moment more."
+    # Never full before it is done.
+    percent = min(round(100 * passed_s / USUAL_S), 97)
+    return PAGE.format(percent=percent, words=words)
