@@ -50,16 +50,22 @@ def _pin(chosen: set[int]) -> None:
 
 
 def measure(
-    contestants: Mapping[str, Callable[[], Any]], *, rounds: int, threads: int = 1
+    contestants: Mapping[str, Callable[[], Any]],
+    *,
+    rounds: int,
+    threads: Mapping[str, int] | None = None,
 ) -> dict[str, Timing]:
-    """Run everyone once to warm up, then in turns; return medians by name."""
+    """Run everyone once to warm up, then in turns; return medians by name.
+
+    Each has one processor, or as many as `threads` says of it.
+    """
     timings = {name: Timing() for name in contestants}
-    with processors(threads):
-        for work in contestants.values():
-            work()
-        for _ in range(rounds):
-            for name, work in contestants.items():
-                gc.collect()
+    for work in contestants.values():
+        work()
+    for _ in range(rounds):
+        for name, work in contestants.items():
+            gc.collect()
+            with processors((threads or {}).get(name, 1)):
                 wall, cpu = time.perf_counter(), time.process_time()
                 work()
                 timings[name].cpu_s.append(time.process_time() - cpu)

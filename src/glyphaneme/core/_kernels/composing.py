@@ -165,7 +165,7 @@ def fetch(
         ray[0] += whole_first * ray[2]
         ray[1] += whole_first * ray[3]
         inner = t[whole_first:]
-        gather_corners(texels, columns, rows, ray, inner, corners, n)
+        gather_corners(one.address, columns, ray, inner, corners, n)
         if one.opaque == 1:
             weigh_opaque(corners, one.opacity, inner, n)
         else:

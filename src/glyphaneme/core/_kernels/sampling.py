@@ -10,9 +10,12 @@ texel's centre lies at + 0.5.
 from __future__ import annotations
 
 import math
+from typing import Any
 
 import numpy as np
-from numba import njit
+from llvmlite import ir
+from numba import njit, types
+from numba.extending import intrinsic
 
 from glyphaneme.core._kernels.layout import (
     CHUNK,
@@ -61,6 +64,17 @@ def alpha(texel: np.uint32) -> F32:
     return F32(I32(texel >> np.uint32(24)))
 
 
+@intrinsic
+def load_pair(_typing: Any, _address: Any) -> Any:
+    """Load two neighbouring texels from an address that is a multiple of four."""
+
+    def lower(_context: Any, builder: Any, _signature: Any, values: Any) -> Any:
+        word = ir.IntType(64)
+        return builder.load(builder.inttoptr(values[0], word.as_pointer()), align=4)
+
+    return types.uint64(types.int64), lower
+
+
 @njit(**PART)
 def narrowed(
     step: float, start: float, low: float, high: float, first: int, last: int
@@ -98,9 +112,8 @@ def copy_span(
 
 @njit(**PART)
 def gather_corners(
-    texels: np.ndarray,
+    address: int,
     columns: int,
-    rows: int,
     ray: np.ndarray,
     t: np.ndarray,
     corners: np.ndarray,
@@ -110,13 +123,15 @@ def gather_corners(
 
     `ray` is (u, v, du, dv) of the first sample and the step to the next, less half a
     texel. In stages: fractions and offsets vectorise, the gather itself is scalar;
-    2.7 x the speed of one loop for all.
+    2.7 x the speed of one loop for all. Neighbours in a row are fetched as one.
     """
+    pairs = corners.view(np.uint64)
     whole_u = math.floor(ray[0])
     whole_v = math.floor(ray[1])
     u, v = F32(ray[0] - whole_u), F32(ray[1] - whole_v)
     du, dv = F32(ray[2]), F32(ray[3])
-    base = np.int64(whole_v) * columns + np.int64(whole_u)
+    base = address + 4 * (np.int64(whole_v) * columns + np.int64(whole_u))
+    below = 4 * np.int64(columns)
     stride = I32(columns)
     for i in range(n):
         at = F32(I32(i))
@@ -128,12 +143,9 @@ def gather_corners(
             I32(np.floor(here_v)) * stride + I32(np.floor(here_u))
         )
     for i in range(n):
-        # uint64 spares numba's test for negative indices.
-        at_texel = np.uint64(np.int64(I32(corners[4 * CHUNK + i])) + base)
-        corners[i] = texels[at_texel]
-        corners[CHUNK + i] = texels[at_texel + np.uint64(1)]
-        corners[2 * CHUNK + i] = texels[at_texel + np.uint64(columns)]
-        corners[3 * CHUNK + i] = texels[at_texel + np.uint64(columns + 1)]
+        at_texel = base + 4 * np.int64(I32(corners[4 * CHUNK + i]))
+        pairs[i] = load_pair(at_texel)
+        pairs[CHUNK + i] = load_pair(at_texel + below)
 
 
 @njit(**PART)
@@ -141,8 +153,8 @@ def weigh_opaque(corners: np.ndarray, opacity: F32, t: np.ndarray, n: int) -> No
     """Interpolate gathered corners that are all opaque."""
     for i in range(n):
         across, down = t[SR + i], t[SG + i]
-        c00, c01 = corners[i], corners[CHUNK + i]
-        c10, c11 = corners[2 * CHUNK + i], corners[3 * CHUNK + i]
+        c00, c01 = corners[2 * i], corners[2 * i + 1]
+        c10, c11 = corners[2 * CHUNK + 2 * i], corners[2 * CHUNK + 2 * i + 1]
         w11 = across * down
         w10 = down - w11
         w01 = across - w11
@@ -165,8 +177,8 @@ def weigh_alpha(corners: np.ndarray, opacity: F32, t: np.ndarray, n: int) -> Non
     strength = opacity * FROM_U8
     for i in range(n):
         across, down = t[SR + i], t[SG + i]
-        c00, c01 = corners[i], corners[CHUNK + i]
-        c10, c11 = corners[2 * CHUNK + i], corners[3 * CHUNK + i]
+        c00, c01 = corners[2 * i], corners[2 * i + 1]
+        c10, c11 = corners[2 * CHUNK + 2 * i], corners[2 * CHUNK + 2 * i + 1]
         w11 = across * down
         w10 = down - w11
         w01 = across - w11
