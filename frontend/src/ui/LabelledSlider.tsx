@@ -1,6 +1,6 @@
 /** A slider with its words and its exact number; double click sets it back. */
 
-import type { ReactElement } from "react";
+import { memo, type ReactElement, useCallback, useRef, useState } from "react";
 import { Label, Slider, SliderThumb, SliderTrack } from "react-aria-components";
 import styled from "styled-components";
 import { color } from "@/theme/tokens";
@@ -56,25 +56,39 @@ const Thumb = styled(SliderThumb)`
   background: ${color.live};
 `;
 
+/** Re-rendered only when the number itself changes: it costs more than the thumb. */
+const CalmNumber = memo(NumberBox);
+
 export function LabelledSlider(props: LabelledSliderProps): ReactElement {
   const { label, value, min, max, unit, fallback, isDisabled = false } = props;
+  // The thumb follows the hand by itself; what it sets may be told less often.
+  const [drawn, setDrawn] = useState<number | null>(null);
+  const taken = useRef(props.onChangeEnd);
+  taken.current = props.onChangeEnd;
+  const typed = useCallback((next: number) => taken.current(next), []);
   return (
     <Row>
       <Bare
-        value={value}
+        value={drawn ?? value}
         minValue={min}
         maxValue={max}
         step={1}
         isDisabled={isDisabled}
-        onChange={(next) => props.onChange(next as number)}
-        onChangeEnd={(next) => props.onChangeEnd(next as number)}
+        onChange={(next) => {
+          setDrawn(next as number);
+          props.onChange(next as number);
+        }}
+        onChangeEnd={(next) => {
+          setDrawn(null);
+          props.onChangeEnd(next as number);
+        }}
       >
         <Label>{label}</Label>
         <Track onDoubleClick={() => props.onChangeEnd(fallback)}>
           <Thumb />
         </Track>
       </Bare>
-      <NumberBox
+      <CalmNumber
         label={`${label}, exact`}
         hideLabel
         value={value}
@@ -83,7 +97,7 @@ export function LabelledSlider(props: LabelledSliderProps): ReactElement {
         step={1}
         unit={unit}
         isDisabled={isDisabled}
-        onChange={props.onChangeEnd}
+        onChange={typed}
       />
     </Row>
   );

@@ -8,6 +8,7 @@ import { useDeskActions } from "@/features/desk/DeskContext";
 import type { BlendMode, Layer } from "@/model/composite";
 import { STRENGTHS, tryMode, tryStrength } from "@/model/tries";
 import { useDesk } from "@/state/desk";
+import { useCalmLive } from "@/state/useCalmLive";
 import { font } from "@/theme/tokens";
 import { Choice } from "@/ui/Choice";
 import { LabelledSlider } from "@/ui/LabelledSlider";
@@ -25,7 +26,7 @@ const LADDER = STRENGTHS.map((strength) => ({
 
 export function BlendFacet({ layer }: { readonly layer: Layer }): ReactElement {
   const desk = useDeskActions();
-  const live = useDesk((state) => state.live);
+  const live = useCalmLive();
   const { setLive } = useDesk((state) => state.actions);
   const modes = useQuery({ queryKey: ["modes"], queryFn: fetchModes, staleTime: Infinity });
   const shown =

@@ -7,8 +7,8 @@ import { useDeskActions } from "@/features/desk/DeskContext";
 import { isHeld, type PlacedLayer, type Placement } from "@/model/composite";
 import { clampedScale, fillingCanvas, fittedInside, wrappedTurn } from "@/model/geometry";
 import { intoPile, onCanvas } from "@/model/nesting";
-import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
+import { useCalmLive } from "@/state/useCalmLive";
 import { color } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { NumberBox } from "@/ui/NumberBox";
@@ -62,7 +62,7 @@ const PERCENT = 100;
 export function PlaceFacet({ layer }: { readonly layer: PlacedLayer }): ReactElement | null {
   const desk = useDeskActions();
   const composite = useComposite();
-  const live = useDesk((state) => state.live);
+  const live = useCalmLive();
   if (!composite) return null;
   const { canvas } = composite;
   const isLive = live?.kind === "place_layer" && live.layer_id === layer.id;

@@ -17,6 +17,7 @@ import { exchanged } from "@/model/gradients";
 import { tryColor } from "@/model/tries";
 import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
+import { useCalmLive } from "@/state/useCalmLive";
 import { color } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { Choice } from "@/ui/Choice";
@@ -101,7 +102,7 @@ function ColorWash({ layer, isOff }: { layer: ColorLayer; isOff: boolean }): Rea
 
 function GradientWash({ layer, isOff }: { layer: GradientLayer; isOff: boolean }): ReactElement {
   const desk = useDeskActions();
-  const live = useDesk((state) => state.live);
+  const live = useCalmLive();
   const { setLive } = useDesk((state) => state.actions);
   const isLive = live?.kind === "grade_layer" && live.layer_id === layer.id;
   const shown = isLive ? live.gradient : layer.gradient;

@@ -9,22 +9,24 @@ import { canvasToStage, type StageView } from "@/model/viewing";
 const Line = styled.line`
   stroke: #fbf9f3;
   stroke-width: 1.5;
-  filter: drop-shadow(0 0 1px rgb(0 0 0 / 70%));
   pointer-events: none;
+
+  &[data-shade="true"] {
+    stroke: rgb(0 0 0 / 45%);
+    stroke-width: 3.5;
+  }
 `;
 
 const Reach = styled.circle`
   fill: none;
   stroke: #fbf9f3;
   stroke-dasharray: 5 5;
-  filter: drop-shadow(0 0 1px rgb(0 0 0 / 70%));
   pointer-events: none;
 `;
 
 const End = styled.circle`
   stroke: #fbf9f3;
   stroke-width: 3;
-  filter: drop-shadow(0 0 1.5px rgb(0 0 0 / 80%));
   cursor: move;
 `;
 
@@ -51,6 +53,7 @@ export function GradientGrips({ gradient, view, isLocked }: GradientGripsProps):
   const isRound = gradient.shape === "round";
   return (
     <g data-testid="grips">
+      <Line data-shade="true" x1={start.x} y1={start.y} x2={end.x} y2={end.y} />
       <Line x1={start.x} y1={start.y} x2={end.x} y2={end.y} />
       {isRound ? <Reach cx={start.x} cy={start.y} r={gradient.length * view.scale} /> : null}
       {isLocked ? null : (

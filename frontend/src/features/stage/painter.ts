@@ -34,6 +34,9 @@ export class StagePainter {
   #shown: Shown | null = null;
   #held: Held | null = null;
   #lattice: CanvasPattern | null = null;
+  /** How many frames have come, and which of them was painted last. */
+  #arrived = 0;
+  #painted = 0;
 
   constructor(surface: HTMLCanvasElement, onTrouble: (error: unknown) => void) {
     this.#surface = surface;
@@ -43,8 +46,10 @@ export class StagePainter {
 
   /** Show a state: at once with the frame at hand, better when a new one comes. */
   show(shown: Shown, pixelsChanged: boolean): void {
+    const before = this.#shown;
     this.#shown = shown;
-    this.#paint();
+    // The frame at hand is there already, unless it lies elsewhere now.
+    if (!before || looksElsewhere(before, shown)) this.#paint();
     if (pixelsChanged) {
       this.#surface.setAttribute("aria-busy", "true");
       this.#requests.push(shown);
@@ -67,7 +72,19 @@ export class StagePainter {
         unsaved: shown.unsaved,
         view: { ...area.request, fine: !shown.moving },
       });
-      const frame = await decodeFrame(await response.arrayBuffer());
+      this.#arrived += 1;
+      // Not awaited: the next request is under way while this frame is decoded.
+      void this.#take(await response.arrayBuffer(), shown, area, this.#arrived);
+    } catch (error) {
+      this.#onTrouble(error);
+    }
+  }
+
+  async #take(data: ArrayBuffer, shown: Shown, area: FrameArea, turn: number): Promise<void> {
+    try {
+      const frame = await decodeFrame(data);
+      if (turn < this.#painted || this.#shown === null) return closeFrame(frame);
+      this.#painted = turn;
       if (this.#held) closeFrame(this.#held.frame);
       this.#held = { frame, area };
       this.#paint();
@@ -111,7 +128,8 @@ export class StagePainter {
     const { frame, area } = this.#held;
     const step = shown.view.scale * shown.pixelRatio;
     const stretch = step / area.request.scale;
-    context.imageSmoothingQuality = "high";
+    // What moves must come soon; what rests is drawn pixel for pixel.
+    context.imageSmoothingQuality = shown.moving ? "low" : "high";
     drawFrame(
       context,
       frame,
@@ -130,6 +148,16 @@ export class StagePainter {
     this.#lattice ??= latticeOf(context, shown.pixelRatio);
     return this.#lattice ?? "#e4e1da";
   }
+}
+
+function looksElsewhere(before: Shown, after: Shown): boolean {
+  return (
+    before.view !== after.view ||
+    before.stage !== after.stage ||
+    before.backing !== after.backing ||
+    before.canvas !== after.canvas ||
+    before.pixelRatio !== after.pixelRatio
+  );
 }
 
 /** Small dots on pale grey, for see-through places. */

@@ -32,7 +32,7 @@ export function useTries(alternatives: readonly Edit[]): TriesSheet | null {
   const revision = useProject((project) => project.known?.head);
   const waiting = useProject((project) => project.waiting);
   const canvas = useComposite()?.canvas;
-  const live = useDesk((desk) => desk.live);
+  const isMoving = useDesk((desk) => desk.live !== null);
   const [sheet, setSheet] = useState<TriesSheet | null>(null);
   const held = useRef<Frame | null>(null);
   const requests = useRef<NewestOnly<Asked> | null>(null);
@@ -68,14 +68,14 @@ export function useTries(alternatives: readonly Edit[]): TriesSheet | null {
 
   useEffect(() => {
     // While something moves, the stage has the processor to itself.
-    if (!revision || !width || live) return;
+    if (!revision || !width || isMoving) return;
     requests.current?.push({
       revision,
       unsaved: waiting,
       alternatives: JSON.parse(wanted) as Edit[],
       width: Math.round(width * window.devicePixelRatio),
     });
-  }, [revision, waiting, wanted, width, live]);
+  }, [revision, waiting, wanted, width, isMoving]);
   return sheet;
 }
 
