@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+import cv2
 import pytest
 from playwright.sync_api import expect
 
 from tests.browser.hands import Point
-from tests.pictures import png_header
+from tests.pictures import png_header, soft_pixels
 
 if TYPE_CHECKING:
     from pathlib import Path
@@ -58,6 +59,26 @@ def test_bad_files_are_named_with_their_reason_and_the_rest_comes_in(
     expect(hands.page.get_by_role("alert").filter(has_text="empty.jpg")).to_have_count(
         0
     )
+
+
+def test_large_photo_is_laid_on_whole_and_can_be_dragged_at_once(
+    hands: Hands, tmp_path: Path
+) -> None:
+    path = tmp_path / "twelve-megapixels.jpg"
+    pixels = cv2.resize(soft_pixels(800, 600, seed=1), (4000, 3000))
+    cv2.imwrite(str(path), pixels[..., 2::-1])
+    state = hands.begin(width=1200, height=900)
+    hands.open_desk(state)
+    middle = hands.on_stage(state, 600, 450)
+
+    hands.drop_files(middle, [path])
+    expect(hands.page.get_by_role("list", name="Layers")).to_contain_text("Twelve")
+    hands.drag(middle, Point(middle.x + 40, middle.y))
+    hands.settle()
+
+    placement = hands.saved(state)["composite"]["layers"][0]["placement"]
+    assert placement["scale_x"] == pytest.approx(0.3)
+    assert placement["x"] > 620
 
 
 def test_files_dropped_beside_the_stage_wait_on_the_shelf(
