@@ -19,8 +19,11 @@ let saved: string[] = [];
 beforeEach(() => {
   asked = [];
   saved = [];
-  vi.stubGlobal("fetch", async (path: string, init: RequestInit) => {
-    asked.push({ path, method: init.method ?? "GET", body: JSON.parse(String(init.body ?? "{}")) });
+  vi.stubGlobal("fetch", async (path: string, init?: RequestInit) => {
+    const method = init?.method ?? "GET";
+    // Looking after a job of an earlier test is nothing that is asked for here.
+    if (method !== "GET")
+      asked.push({ path, method, body: JSON.parse(String(init?.body ?? "{}")) });
     return new Response("{}", { status: 202 });
   });
   vi.spyOn(HTMLAnchorElement.prototype, "click").mockImplementation(function (
@@ -72,7 +75,7 @@ test("what is chosen is asked for, once, of the saved state", async () => {
   await choose("Quarter");
   await press("Save the picture");
 
-  expect(asked.filter(({ method }) => method === "POST")).toHaveLength(1);
+  expect(asked).toHaveLength(1);
   expect(asked[0]).toMatchObject({
     path: "/api/projects/project/exports",
     body: { request: { revision: "first", format: "webp", width: 25, quality: 90 } },
