@@ -76,7 +76,7 @@ def test_stem_turns_and_shift_keeps_to_steps(hands: Hands, pair: Any) -> None:
     assert layers(hands, pair)[1]["placement"]["turn"] == 90
 
 
-def test_escape_while_dragging_and_undo_lose_nothing(hands: Hands, pair: Any) -> None:
+def test_undo_puts_a_dragged_layer_back_exactly(hands: Hands, pair: Any) -> None:
     before = layers(hands, pair)
     middle = hands.on_stage(pair, 450, 300)
 
