@@ -1,10 +1,13 @@
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 import cv2
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from PIL import Image
 
 from glyphaneme.core.errors import (
     PixelsMissingError,
@@ -17,16 +20,20 @@ from glyphaneme.core.place import (
     canvas_to_source,
     source_to_canvas,
 )
-from glyphaneme.core.stack import View, render, split_frame
+from glyphaneme.core.stack import View, render, render_fine, split_frame
 from tests.pictures import (
     composite_of,
     flat_pixels,
     noise_pixels,
     photo_layer,
+    premultiplied,
     psnr,
     pyramids,
     soft_pixels,
 )
+
+if TYPE_CHECKING:
+    from pathlib import Path
 
 
 def shown(
@@ -134,6 +141,35 @@ def test_scaled_and_turned_picture_matches_an_area_average(turn: float) -> None:
     assert psnr(out[inside], wanted[inside]) > 45
 
 
+@pytest.mark.parametrize("opaque", [True, False])
+@pytest.mark.parametrize(("size", "scale"), [(220, 0.55), (256, 0.75), (320, 0.525)])
+def test_picture_between_two_levels_is_averaged_over_its_area(
+    size: int, scale: float, *, opaque: bool
+) -> None:
+    pixels = noise_pixels(size, size, seed=4, opaque=opaque)
+    side = round(size * scale)
+
+    out = shown(pixels, at_middle(side, scale_x=scale, scale_y=scale), side=side)
+
+    exact = premultiplied(pixels)
+    wanted = cv2.resize(exact, (side, side), interpolation=cv2.INTER_AREA)
+    assert np.abs(premultiplied(out) - wanted)[1:-1, 1:-1].max() <= 1
+
+
+@pytest.mark.parametrize("mode", ["normal", "multiply", "luminosity"])
+def test_what_is_clear_leaves_what_lies_beneath(mode: str) -> None:
+    pixels = flat_pixels(1500, 9, (255, 0, 0, 0))
+    pixels[2:5, 1100:1200] = (20, 30, 40, 255)
+    pixels[3, 1150] = (255, 0, 0, 0)
+    layers = [photo_layer("cut", pixels, blend=mode)]
+    composite = composite_of(*layers, width=1500, height=9, background="#6080a0")
+
+    out = render(composite, pyramids(cut=pixels), View(0, 0, 1500, 9, 1))
+
+    untouched = np.all(out == (0x60, 0x80, 0xA0, 255), axis=-1)
+    np.testing.assert_array_equal(untouched, pixels[..., 3] == 0)
+
+
 @given(
     x=st.floats(-500, 500),
     y=st.floats(-500, 500),
@@ -223,6 +259,36 @@ def test_frame_equals_the_area_scaled_export() -> None:
     export = render(composite, pixels, View(x=0, y=0, width=800, height=600, scale=1))
 
     wanted = cv2.resize(export, (240, 180), interpolation=cv2.INTER_AREA)
+    assert psnr(frame, wanted) > 43
+
+
+@pytest.mark.parametrize("scale", [0.2, 0.3, 0.55, 0.85])
+def test_fine_frame_of_photos_equals_the_area_scaled_export(
+    demo_photos: Path, scale: float
+) -> None:
+    names = ("misty-hills", "lantern-glow", "moths-on-white")
+    photos = {
+        name: np.array(Image.open(demo_photos / f"{name}.jpg").convert("RGBA"))
+        for name in names
+    }
+    modes = ("normal", "screen", "color-burn")
+    layers = [
+        photo_layer(
+            name,
+            photos[name],
+            blend=mode,
+            placement=Placement(x=400, y=300, scale_x=0.7, scale_y=0.7, turn=turn),
+        )
+        for name, mode, turn in zip(names, modes, (0, 0, -14), strict=True)
+    ]
+    composite = composite_of(*layers, width=800, height=600, background="#ffffff")
+    pixels = pyramids(**photos)
+    width, height = round(800 * scale), round(600 * scale)
+
+    frame = render_fine(composite, pixels, View(0, 0, width, height, scale))
+    export = render(composite, pixels, View(0, 0, 800, 600, 1))
+
+    wanted = cv2.resize(export, (width, height), interpolation=cv2.INTER_AREA)
     assert psnr(frame, wanted) > 43
 
 

@@ -14,7 +14,7 @@ from glyphaneme.codecs import (
     encode_frame,
     write_picture,
 )
-from glyphaneme.core.stack import Composite, Edit, View, apply, render
+from glyphaneme.core.stack import Composite, Edit, View, apply, render, render_fine
 from glyphaneme.core.tone import palette_of
 from glyphaneme.services.errors import NotThereError
 from glyphaneme.services.projects import (
@@ -33,6 +33,8 @@ if TYPE_CHECKING:
     from glyphaneme.services.studio import Studio
 
 LARGEST_FRAME_SIDE = 4096
+LARGEST_FINE_FRAME = 2560 * 1600
+"""Pixels up to which a frame that stays is blended at twice its size."""
 MAX_UNSAVED = 200
 PALETTE_WIDTH = 96
 QUICK_QUALITY = 85
@@ -74,7 +76,8 @@ def show_frame(
     composite = _drafted(session, studio, project_id, draft)
     pixels = pyramids_of(session, studio, composite)
     part = View(view.x, view.y, view.width, view.height, view.scale)
-    frame = studio.frames.render(project_id, composite, pixels, part)
+    fine = view.fine and view.width * view.height <= LARGEST_FINE_FRAME
+    frame = studio.frames.render(project_id, composite, pixels, part, fine=fine)
     return encode_frame(frame, quality=FINE_QUALITY if view.fine else QUICK_QUALITY)
 
 
@@ -134,7 +137,7 @@ def write_preview(
     """Write a small copy of a state: JPEG, or PNG where it is see-through."""
     composite = composite_at(session, studio.states, revision)
     pixels = pyramids_of(session, studio, composite)
-    shown = render(composite, pixels, _whole(composite, width))
+    shown = render_fine(composite, pixels, _whole(composite, width))
     opaque = bool(shown[..., 3].min() == 255)
     chosen = FileFormat.JPEG if opaque else FileFormat.PNG
     write_picture(shown, file, FileSpec(chosen, quality=88, ppi=composite.canvas.ppi))

@@ -19,11 +19,8 @@ from glyphaneme.core._kernels.layout import (
     KERNEL,
     ONE,
     PART,
-    SB,
     SCRATCH_FLOATS,
     SCRATCH_TEXELS,
-    SG,
-    SR,
     TO_U8,
     TO_U16,
     ZERO,
@@ -34,9 +31,13 @@ from glyphaneme.core._kernels.layout import (
 )
 from glyphaneme.core._kernels.sampling import (
     MARGIN,
+    WIDEST_LINEAR,
+    average_alpha,
+    average_opaque,
     copy_span,
     edge_span,
     gather_corners,
+    gather_nine,
     narrowed,
     weigh_alpha,
     weigh_opaque,
@@ -73,6 +74,7 @@ LAYER = np.dtype(
 LAYER_TYPE = from_dtype(LAYER)
 PLANES = 4 * CHUNK
 NORMAL = 0
+CLEAR = np.uint32(0xFFFFFF)  # the highest texel whose alpha is 0
 I32 = np.int32
 U32 = np.uint32
 F32 = np.float32
@@ -91,6 +93,30 @@ def _pointer(typing_context: Any, address: Any) -> Any:
 
 
 @njit(**PART)
+def is_wide(foot_u: float, foot_v: float) -> bool:
+    """Tell whether view pixels cover so many texels that they must be averaged."""
+    return max(foot_u, foot_v) > WIDEST_LINEAR
+
+
+@njit(**PART)
+def copied_span(one: Any, row: int, column: int, n: int) -> tuple[int, int]:
+    """Return which of the chunk's `n` pixels a copied layer has that are not clear."""
+    u, v = column + round(one.to_source[2]), row + round(one.to_source[5])
+    first, last = max(0, -u), min(n, one.columns - u)
+    if v < 0 or v >= one.rows or first >= last:
+        return 0, 0
+    start = v * one.columns + u
+    if one.opaque == 1:
+        return first, last
+    texels = carray(_pointer(one.address), (one.rows * one.columns,), np.uint32)
+    while first < last and texels[start + first] <= CLEAR:
+        first += 1
+    while first < last and texels[start + last - 1] <= CLEAR:
+        last -= 1
+    return first, last
+
+
+@njit(**PART)
 def find_span(
     layers: np.ndarray, layer: int, row: int, column: float, n: int, spans: np.ndarray
 ) -> None:
@@ -98,6 +124,11 @@ def find_span(
     if layers[layer].kind != PHOTO:
         spans[layer, FIRST], spans[layer, LAST] = 0, n
         spans[layer, WHOLE_FIRST], spans[layer, WHOLE_LAST] = 0, n
+        return
+    if layers[layer].copied == 1:
+        first, last = copied_span(layers[layer], row, int(column), n)
+        spans[layer, FIRST], spans[layer, LAST] = first, last
+        spans[layer, WHOLE_FIRST], spans[layer, WHOLE_LAST] = first, last
         return
     m = layers[layer].to_source
     across, down = m[0], m[3]
@@ -109,17 +140,10 @@ def find_span(
     first, last = narrowed(across, u, -foot_u / 2, width + foot_u / 2, 0, n)
     first, last = narrowed(down, v, -foot_v / 2, height + foot_v / 2, first, last)
     spans[layer, FIRST], spans[layer, LAST] = first, last
-    if layers[layer].copied == 1:
-        # Pixel centres: those outside are touched by half a footprint and left out.
-        first, last = narrowed(across, u, 0.0, width, first, last)
-        first, last = narrowed(down, v, 0.0, height, first, last)
-        spans[layer, FIRST], spans[layer, LAST] = first, last
-        spans[layer, WHOLE_FIRST], spans[layer, WHOLE_LAST] = first, last
-        return
-    edge_u = max(foot_u / 2, 0.5 + MARGIN)
-    edge_v = max(foot_v / 2, 0.5 + MARGIN)
-    low_u = min(width - foot_u / 2, layers[layer].columns - 0.5 - MARGIN)
-    low_v = min(height - foot_v / 2, layers[layer].rows - 0.5 - MARGIN)
+    read = (1.0 if is_wide(foot_u, foot_v) else 0.5) + MARGIN
+    edge_u, edge_v = max(foot_u / 2, read), max(foot_v / 2, read)
+    low_u = min(width - foot_u / 2, layers[layer].columns - read)
+    low_v = min(height - foot_v / 2, layers[layer].rows - read)
     first, last = narrowed(across, u, edge_u, low_u, first, last)
     first, last = narrowed(down, v, edge_v, low_v, first, last)
     if first >= last:
@@ -156,16 +180,31 @@ def fetch(
         start = round(ray[1]) * columns + round(ray[0]) + first
         copy_span(texels, start, one.opacity, t[first:], last - first)
         return
-    extent[0], extent[1] = one.width, one.height
-    extent[2], extent[3] = math.hypot(m[0], m[1]), math.hypot(m[3], m[4])
+    foot_u, foot_v = math.hypot(m[0], m[1]), math.hypot(m[3], m[4])
+    wide = is_wide(foot_u, foot_v)
+    extent[0] = min(max(foot_u, 1.0), 2.0) if wide else 1.0
+    extent[1] = min(max(foot_v, 1.0), 2.0) if wide else 1.0
+    extent[2], extent[3] = one.width, one.height
+    extent[4], extent[5] = foot_u, foot_v
     edge_span(texels, columns, rows, ray, extent, one.opacity, t, first, whole_first)
     edge_span(texels, columns, rows, ray, extent, one.opacity, t, whole_last, last)
     n = whole_last - whole_first
-    if n > 0:
-        ray[0] += whole_first * ray[2]
-        ray[1] += whole_first * ray[3]
-        inner = t[whole_first:]
-        gather_corners(one.address, columns, ray, inner, corners, n)
+    if n <= 0:
+        return
+    ray[0] += whole_first * ray[2]
+    ray[1] += whole_first * ray[3]
+    ahead = 0
+    if m[3] != 0:
+        ahead = 4 * (round(m[4] + 1) * columns + round(m[1]))
+    inner = t[whole_first:]
+    if wide:
+        gather_nine(one.address, columns, ray, ahead, inner, corners, n)
+        if one.opaque == 1:
+            average_opaque(corners, extent, one.opacity, inner, n)
+        else:
+            average_alpha(corners, extent, one.opacity, inner, n)
+    else:
+        gather_corners(one.address, columns, ray, ahead, inner, corners, n)
         if one.opaque == 1:
             weigh_opaque(corners, one.opacity, inner, n)
         else:
@@ -214,16 +253,6 @@ def fill(background: np.ndarray, t: np.ndarray, n: int) -> None:
         t[A + i] = background[3]
 
 
-@njit(**PART)
-def lay_down(t: np.ndarray, n: int) -> None:
-    """Make the source the composite: it fills the chunk and hides all beneath it."""
-    for i in range(n):
-        t[R + i] = t[SR + i]
-        t[G + i] = t[SG + i]
-        t[B + i] = t[SB + i]
-        t[A + i] = ONE
-
-
 @njit(**INLINED)
 def as_byte(value: F32, lift: F32) -> U32:
     """Turn 0..1 into one of 256 levels; a lift of one half gives the nearest."""
@@ -232,11 +261,9 @@ def as_byte(value: F32, lift: F32) -> U32:
 
 @njit(**PART)
 def store(t: np.ndarray, lifts: np.ndarray, out: np.ndarray, n: int) -> None:
-    """Write straight RGBA, one u32 a pixel; `lifts` repeat every 16 pixels."""
+    """Write straight RGBA, one u32 a pixel."""
     for i in range(n):
-        t[SR + i] = lifts[i & 15]
-    for i in range(n):
-        lift = t[SR + i]
+        lift = lifts[i]
         out[i] = (
             as_byte(t[R + i], lift)
             | (as_byte(t[G + i], lift) << U32(8))
@@ -293,15 +320,17 @@ def compose_rows_into(
 
     `groups` is how many of them lie in one another at most. Where `base`, rows of four
     planes, is not empty, layers are laid over it instead of the background; where
-    `kept` is not empty, the result goes there instead of to `out`. `lifts`, 16 by 16,
-    is what is added to levels before they are cut off.
+    `kept` is not empty, the result goes there instead of to `out`. `lifts`, rows
+    of a chunk's length that repeat, is what is added to levels before they are cut off.
     """
     columns = max(out.shape[1], kept.shape[2])
     count = layers.shape[0]
-    t = np.zeros(SCRATCH_FLOATS, np.float32)
+    # Seen from four planes earlier, what is fetched as a source is the composite.
+    earlier = np.zeros(4 * CHUNK + SCRATCH_FLOATS, np.float32)
+    t = earlier[4 * CHUNK :]
     corners = np.zeros(SCRATCH_TEXELS, np.uint32)
     spans = np.zeros((max(count, 1), 4), np.int64)
-    small = np.zeros(8, np.float64)
+    small = np.zeros(10, np.float64)
     held = np.zeros(groups * PLANES, np.float32)
     solids = np.zeros(groups, np.bool_)
     for row in range(first, last):
@@ -312,8 +341,8 @@ def compose_rows_into(
             solid = background[3] == ONE
             lowest = lowest_shown(layers, spans, n)
             if lowest >= 0:
-                fetch(layers, lowest, row, float(column), spans, t, corners, small)
-                lay_down(t, n)
+                start = float(column)
+                fetch(layers, lowest, row, start, spans, earlier, corners, small)
                 solid = True
             elif base.shape[0] > 0:
                 take_up(base, row, column, t, n)
@@ -345,4 +374,4 @@ def compose_rows_into(
             if kept.shape[0] > 0:
                 put_by(t, kept, row, column, n)
             else:
-                store(t, lifts[row & 15], out[row, column : column + n], n)
+                store(t, lifts[row % lifts.shape[0]], out[row, column : column + n], n)

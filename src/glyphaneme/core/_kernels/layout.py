@@ -17,7 +17,7 @@ R, G, B, A = 0, CHUNK, 2 * CHUNK, 3 * CHUNK
 # The layer being laid over it.
 SR, SG, SB, SA = 4 * CHUNK, 5 * CHUNK, 6 * CHUNK, 7 * CHUNK
 SCRATCH_FLOATS = 8 * CHUNK
-SCRATCH_TEXELS = 5 * CHUNK
+SCRATCH_TEXELS = 10 * CHUNK
 
 ZERO = np.float32(0)
 ONE = np.float32(1)

@@ -13,7 +13,7 @@ from glyphaneme.core.place.nesting import (
     wrapped_turn,
 )
 from glyphaneme.core.place.placement import Placement, fit_placement
-from glyphaneme.core.place.pyramid import Pyramid, build_pyramid
+from glyphaneme.core.place.pyramid import Pyramid, build_pyramid, halved
 
 __all__ = [
     "Placement",
@@ -22,6 +22,7 @@ __all__ = [
     "canvas_to_source",
     "corners_on_canvas",
     "fit_placement",
+    "halved",
     "placed_inside",
     "placed_outside",
     "source_to_canvas",

@@ -83,11 +83,28 @@ def build_pyramid(pixels: PixelsU8) -> Pyramid:
     require_pixels(pixels)
     levels = [pixels]
     while min(levels[-1].shape[:2]) >= 2 * SMALLEST_SIDE:
-        levels.append(_halved(levels[-1]))
+        levels.append(halved(levels[-1]))
     return Pyramid(levels=tuple(levels), opaque=bool(pixels[..., 3].min() == 255))
 
 
-def _halved(pixels: PixelsU8) -> PixelsU8:
+def halved(pixels: PixelsU8) -> PixelsU8:
+    """Average a picture down to half its size.
+
+    Parameters
+    ----------
+    pixels : (H, W, 4) uint8
+        Straight RGBA, C-contiguous.
+
+    Returns
+    -------
+    (ceil(H / 2), ceil(W / 2), 4) uint8
+        Colours averaged with their alpha as weight, on sRGB-encoded values.
+
+    Examples
+    --------
+    >>> halved(np.full((4, 6, 4), 255, np.uint8)).shape
+    (2, 3, 4)
+    """
     rows, columns = pixels.shape[:2]
     out = np.empty(((rows + 1) // 2, (columns + 1) // 2, 4), np.uint8)
     source = pixels.view(np.uint32)[..., 0]

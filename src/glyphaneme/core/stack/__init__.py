@@ -35,7 +35,12 @@ from glyphaneme.core.stack.model import (
     PhotoLayer,
 )
 from glyphaneme.core.stack.reaching import reach_of
-from glyphaneme.core.stack.rendering import render, render_bands, split_frame
+from glyphaneme.core.stack.rendering import (
+    render,
+    render_bands,
+    render_fine,
+    split_frame,
+)
 from glyphaneme.core.stack.sentences import (
     Part,
     Sentence,
@@ -84,5 +89,6 @@ __all__ = [
     "reach_of",
     "render",
     "render_bands",
+    "render_fine",
     "split_frame",
 ]

@@ -15,6 +15,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from glyphaneme.core.blend import BlendMode
+from glyphaneme.core.place import halved
 from glyphaneme.core.stack.composing import (
     NO_BASE,
     background_of,
@@ -91,6 +92,8 @@ class FrameCache:
         composite: Composite,
         pixels: Mapping[str, Pyramid],
         view: View,
+        *,
+        fine: bool = False,
     ) -> PixelsU8:
         """Render a view of a composite.
 
@@ -100,6 +103,8 @@ class FrameCache:
             Which picture it is: frames of one picture resemble each other.
         composite, pixels, view
             As for `render`.
+        fine : bool
+            Whether it shall be as near to the export as `render_fine` comes.
 
         Returns
         -------
@@ -111,6 +116,8 @@ class FrameCache:
         PixelsMissingError, PixelsShapeError, ViewSizeError
             As for `render`.
         """
+        if fine and view.scale < 1:
+            return halved(self.render(picture, composite, pixels, view.doubled))
         require_view(view)
         key = (picture, view, composite.canvas.background)
         layers = tuple(one for one in composite.layers if one.visible and one.opacity)

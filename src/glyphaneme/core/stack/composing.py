@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Literal
 import numpy as np
 
 from glyphaneme.core._kernels.composing import compose_rows_into
+from glyphaneme.core._kernels.layout import CHUNK
 from glyphaneme.core.bands import run_bands
 from glyphaneme.core.errors import ViewSizeError
 from glyphaneme.core.stack.tables import Table, View, rgba
@@ -33,8 +34,8 @@ def _ordered(side: int) -> NDArray[np.float32]:
 
 
 LIFTS: dict[Rounding, NDArray[np.float32]] = {
-    "nearest": np.full((16, 16), 0.5, np.float32),
-    "dithered": _ordered(16),
+    "nearest": np.full((1, CHUNK), 0.5, np.float32),
+    "dithered": np.tile(_ordered(16), CHUNK // 16),
 }
 
 

@@ -64,6 +64,13 @@ class View(NamedTuple):
         """Width of the rectangle, in canvas pixels."""
         return self.width / self.scale
 
+    @property
+    def doubled(self) -> View:
+        """The same rectangle at twice the size."""
+        return View(
+            self.x, self.y, 2 * self.width, 2 * self.height, scale=2 * self.scale
+        )
+
 
 class Table(NamedTuple):
     """What the kernel reads; `held` keeps alive the arrays that it points into."""
