@@ -167,17 +167,25 @@ def pyramids_named(
     NotThereError
         A picture is not on the shelf.
     """
-    ids = {uuid.UUID(picture) for picture in wanted}
-    rows = find_pictures(session, ids)
-    if len(rows) < len(ids):
-        raise NotThereError("picture on the shelf")
-    return {str(row.id): studio.shelf.pyramid(session, row.sha256) for row in rows}
+    digests = {(one := uuid.UUID(name)): studio.digests.get(one) for name in wanted}
+    unknown = [picture for picture, digest in digests.items() if digest is None]
+    if unknown:
+        for row in find_pictures(session, unknown):
+            digests[row.id] = studio.digests.put(row.id, row.sha256)
+    found = {}
+    for picture, digest in digests.items():
+        if digest is None:
+            raise NotThereError("picture on the shelf")
+        found[str(picture)] = studio.shelf.pyramid(session, digest)
+    return found
 
 
 def _drafted(
     session: Session, studio: Studio, project_id: uuid.UUID, draft: Draft
 ) -> Composite:
-    require_revision(session, project_id, draft.revision)
+    if studio.projects.get(draft.revision) != project_id:
+        require_revision(session, project_id, draft.revision)
+        studio.projects.put(draft.revision, project_id)
     composite = composite_at(session, studio.states, draft.revision)
     for edit in draft.unsaved:
         composite = apply(composite, edit)

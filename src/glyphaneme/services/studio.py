@@ -120,6 +120,15 @@ class Studio:
         default_factory=lambda: Recent(STATES_KEPT)
     )
     frames: FrameCache = field(default_factory=lambda: FrameCache(FRAME_BYTES_KEPT))
+    # What never changes once it is there: frame after frame need not ask for it again.
+    projects: Recent[uuid.UUID, uuid.UUID] = field(
+        default_factory=lambda: Recent(STATES_KEPT)
+    )
+    """The project of a revision."""
+    digests: Recent[uuid.UUID, str] = field(
+        default_factory=lambda: Recent(PYRAMIDS_KEPT)
+    )
+    """The SHA-256 of a picture's file, by the picture's id."""
 
 
 def stream_file(studio: Studio, sha256: str) -> Iterator[bytes]:
