@@ -22,6 +22,7 @@ if TYPE_CHECKING:
     from playwright.sync_api import Page
 
 SECONDS = 4.0
+DRAGS = 4
 FASTEST_DRAG_MS = 1000 / 25
 FASTEST_SLIDER_MS = 1000 / 30
 LATEST_MS = 80
@@ -69,6 +70,13 @@ DRAG = """async ([x, y, reach, forMs]) => {
     }));
   }
   return window.drawn;
+}"""
+
+PROBE = """() => {
+  const began = performance.now();
+  let sum = 0;
+  for (let step = 0; step < 3e7; step += 1) sum += step % 7;
+  return performance.now() - began + 0 * sum;
 }"""
 
 
@@ -122,7 +130,8 @@ def _measured(page: Page, product: Product) -> Iterator[Figure]:
     thumb = page.get_by_role("slider", name="Strength").locator("xpath=../..")
     box = thumb.bounding_box() or {}
     middle = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
-    slide = _dragged(page, middle, reach=60)
+    # Within the track: at its ends nothing changes, and no frame is due.
+    slide = _dragged(page, middle, reach=40)
     yield Figure(
         "slider dragged, from one changed frame to the next",
         slide["between_ms"],
@@ -133,11 +142,20 @@ def _measured(page: Page, product: Product) -> Iterator[Figure]:
 
 
 def _dragged(page: Page, start: tuple[float, float], *, reach: float) -> dict[str, Any]:
-    """Drag to and fro for some seconds, one move for each frame of the screen."""
+    """Drag to and fro some times, one move for each frame of the screen.
+
+    Of several drags the one counts round which a fixed sum was reckoned fastest: other
+    machines that share the processors slow them down, by up to a half.
+    """
     page.mouse.move(*start)
     page.mouse.down()
-    drawn = page.evaluate(DRAG, [*start, reach, SECONDS * 1000])
+    drags = []
+    for _ in range(DRAGS):
+        before = page.evaluate(PROBE)
+        drawn = page.evaluate(DRAG, [*start, reach, SECONDS * 1000])
+        drags.append((before + page.evaluate(PROBE), len(drags), drawn))
     page.mouse.up()
+    *_, drawn = min(drags)
     times = [at for at, _ in drawn]
     late = [at - moved for at, moved in drawn if moved]
     return {

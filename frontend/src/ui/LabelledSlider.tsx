@@ -34,6 +34,8 @@ const Track = styled(SliderTrack)`
   height: 24px;
   cursor: pointer;
   touch-action: none;
+  /* What the thumb does stays here: without it the whole desk is laid out anew. */
+  contain: layout style;
 
   &::before {
     content: "";

@@ -24,6 +24,8 @@ interface Held {
 }
 
 const MOVING_DETAIL = 0.5;
+/** Less than this of a pixel is not seen. */
+const SLIVER = 0.01;
 const LATTICE_STEP = 9;
 const LATTICE_DOT = 1.1;
 
@@ -102,45 +104,36 @@ export class StagePainter {
     const shown = this.#shown;
     const context = this.#surface.getContext("2d", { alpha: true });
     if (!shown || !context) return;
-    const { stage, pixelRatio } = shown;
+    this.#fit(shown);
+    context.clearRect(0, 0, this.#surface.width, this.#surface.height);
+    const area = frameArea(shown.view, shown.canvas, shown.stage, shown.pixelRatio, 1);
+    if (!area) return;
+    context.save();
+    context.beginPath();
+    context.rect(area.left, area.top, area.width, area.height);
+    context.clip();
+    const held = this.#held && { ...this.#held, to: placeOf(this.#held.area, shown) };
+    // Filling what an opaque frame hides would cost as much as the frame itself.
+    if (!held || held.frame.veil || !covers(held.to, area)) {
+      context.fillStyle = this.#backing(context, shown);
+      context.fillRect(area.left, area.top, area.width, area.height);
+    }
+    if (held) {
+      // What moves must come soon; what rests is drawn pixel for pixel.
+      context.imageSmoothingQuality = shown.moving ? "low" : "high";
+      const { width, height } = held.frame.color;
+      drawFrame(context, held.frame, { x: 0, y: 0, width, height }, held.to);
+    }
+    context.restore();
+  }
+
+  #fit({ stage, pixelRatio }: Shown): void {
     const width = Math.round(stage.width * pixelRatio);
     const height = Math.round(stage.height * pixelRatio);
     if (this.#surface.width !== width || this.#surface.height !== height) {
       this.#surface.width = width;
       this.#surface.height = height;
     }
-    context.clearRect(0, 0, width, height);
-    const area = frameArea(shown.view, shown.canvas, stage, pixelRatio, 1);
-    if (!area) return;
-    context.save();
-    context.beginPath();
-    context.rect(area.left, area.top, area.width, area.height);
-    context.clip();
-    context.fillStyle = this.#backing(context, shown);
-    context.fillRect(area.left, area.top, area.width, area.height);
-    this.#drawHeld(context, shown);
-    context.restore();
-  }
-
-  /** Draw the frame at hand where the view is now, even if it was made for another. */
-  #drawHeld(context: CanvasRenderingContext2D, shown: Shown): void {
-    if (!this.#held) return;
-    const { frame, area } = this.#held;
-    const step = shown.view.scale * shown.pixelRatio;
-    const stretch = step / area.request.scale;
-    // What moves must come soon; what rests is drawn pixel for pixel.
-    context.imageSmoothingQuality = shown.moving ? "low" : "high";
-    drawFrame(
-      context,
-      frame,
-      { x: 0, y: 0, width: frame.color.width, height: frame.color.height },
-      {
-        x: Math.round(-shown.view.x * step) + area.request.x * step,
-        y: Math.round(-shown.view.y * step) + area.request.y * step,
-        width: frame.color.width * stretch,
-        height: frame.color.height * stretch,
-      },
-    );
   }
 
   #backing(context: CanvasRenderingContext2D, shown: Shown): string | CanvasPattern {
@@ -148,6 +141,30 @@ export class StagePainter {
     this.#lattice ??= latticeOf(context, shown.pixelRatio);
     return this.#lattice ?? "#e4e1da";
   }
+}
+
+/** Where a frame lies on the surface now, even if it was made for another view. */
+function placeOf(area: FrameArea, shown: Shown) {
+  const step = shown.view.scale * shown.pixelRatio;
+  const stretch = step / area.request.scale;
+  return {
+    x: Math.round(-shown.view.x * step) + area.request.x * step,
+    y: Math.round(-shown.view.y * step) + area.request.y * step,
+    width: area.request.width * stretch,
+    height: area.request.height * stretch,
+  };
+}
+
+function covers(
+  place: { x: number; y: number; width: number; height: number },
+  area: FrameArea,
+): boolean {
+  return (
+    place.x - SLIVER <= area.left &&
+    place.y - SLIVER <= area.top &&
+    place.x + place.width + SLIVER >= area.left + area.width &&
+    place.y + place.height + SLIVER >= area.top + area.height
+  );
 }
 
 function looksElsewhere(before: Shown, after: Shown): boolean {
