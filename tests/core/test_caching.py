@@ -20,6 +20,7 @@ from glyphaneme.core.stack import (
     View,
     apply,
     render,
+    render_fine,
 )
 from tests.pictures import (
     composite_of,
@@ -157,3 +158,14 @@ def test_cache_keeps_no_more_than_its_budget() -> None:
 def test_cache_refuses_views_it_cannot_fill() -> None:
     with pytest.raises(ViewSizeError, match="got 0 by 3"):
         FrameCache(1).render("poster", pile(), PYRAMIDS, View(0, 0, 0, 3, 1))
+
+
+@pytest.mark.parametrize("scale", [0.2, 0.6, 1.5])
+def test_fine_frames_equal_fine_renders_however_often_they_come(scale: float) -> None:
+    frames = FrameCache(10_000_000)
+    view = VIEW._replace(width=100, height=70, scale=scale)
+
+    shown = [frames.render("pile", pile(), PYRAMIDS, view, fine=True) for _ in range(3)]
+
+    wanted = render_fine(pile(), PYRAMIDS, view)
+    assert [psnr(frame, wanted) > 50 for frame in shown] == [True] * 3

@@ -33,8 +33,6 @@ if TYPE_CHECKING:
     from glyphaneme.services.studio import Studio
 
 LARGEST_FRAME_SIDE = 4096
-LARGEST_FINE_FRAME = 2560 * 1600
-"""Pixels up to which a frame that stays is blended at twice its size."""
 MAX_UNSAVED = 200
 PALETTE_WIDTH = 96
 QUICK_QUALITY = 85
@@ -76,8 +74,7 @@ def show_frame(
     composite = _drafted(session, studio, project_id, draft)
     pixels = pyramids_of(session, studio, composite)
     part = View(view.x, view.y, view.width, view.height, view.scale)
-    fine = view.fine and view.width * view.height <= LARGEST_FINE_FRAME
-    frame = studio.frames.render(project_id, composite, pixels, part, fine=fine)
+    frame = studio.frames.render(project_id, composite, pixels, part, fine=view.fine)
     return encode_frame(frame, quality=FINE_QUALITY if view.fine else QUICK_QUALITY)
 
 

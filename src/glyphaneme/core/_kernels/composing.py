@@ -31,7 +31,6 @@ from glyphaneme.core._kernels.layout import (
 )
 from glyphaneme.core._kernels.sampling import (
     MARGIN,
-    WIDEST_LINEAR,
     average_alpha,
     average_opaque,
     copy_span,
@@ -61,7 +60,7 @@ LAYER = np.dtype(
         ("opaque", "i8"),  # 1: every texel's alpha is 255
         ("copied", "i8"),  # 1: the map moves by whole pixels and nothing else
         ("opacity", "f4"),
-        ("unused", "f4"),
+        ("widest", "f4"),  # pixels that cover more texels, either way, are averaged
         ("colors", "f4", 8),  # straight RGBA of a colour, or of a gradient's two ends
         ("to_source", "f8", 6),  # view pixels to texels, rows of a 2 x 3 matrix
         ("width", "f8"),  # of the picture in texels: half a texel less than the
@@ -93,9 +92,9 @@ def _pointer(typing_context: Any, address: Any) -> Any:
 
 
 @njit(**PART)
-def is_wide(foot_u: float, foot_v: float) -> bool:
+def is_wide(one: Any, foot_u: float, foot_v: float) -> bool:
     """Tell whether view pixels cover so many texels that they must be averaged."""
-    return max(foot_u, foot_v) > WIDEST_LINEAR
+    return max(foot_u, foot_v) > one.widest
 
 
 @njit(**PART)
@@ -140,7 +139,7 @@ def find_span(
     first, last = narrowed(across, u, -foot_u / 2, width + foot_u / 2, 0, n)
     first, last = narrowed(down, v, -foot_v / 2, height + foot_v / 2, first, last)
     spans[layer, FIRST], spans[layer, LAST] = first, last
-    read = (1.0 if is_wide(foot_u, foot_v) else 0.5) + MARGIN
+    read = (1.0 if is_wide(layers[layer], foot_u, foot_v) else 0.5) + MARGIN
     edge_u, edge_v = max(foot_u / 2, read), max(foot_v / 2, read)
     low_u = min(width - foot_u / 2, layers[layer].columns - read)
     low_v = min(height - foot_v / 2, layers[layer].rows - read)
@@ -181,7 +180,7 @@ def fetch(
         copy_span(texels, start, one.opacity, t[first:], last - first)
         return
     foot_u, foot_v = math.hypot(m[0], m[1]), math.hypot(m[3], m[4])
-    wide = is_wide(foot_u, foot_v)
+    wide = is_wide(one, foot_u, foot_v)
     extent[0] = min(max(foot_u, 1.0), 2.0) if wide else 1.0
     extent[1] = min(max(foot_v, 1.0), 2.0) if wide else 1.0
     extent[2], extent[3] = one.width, one.height

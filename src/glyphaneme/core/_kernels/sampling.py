@@ -40,9 +40,6 @@ BYTE = np.uint32(255)
 # a texel; this margin keeps its reads inside the source.
 MARGIN = 1e-3
 LEVEL = 1e-12
-# A view pixel that covers more texels than this, along either axis, is averaged over
-# its area; up to here two texels are as good.
-WIDEST_LINEAR = 1.3
 PREFETCH_STEP = 4
 
 

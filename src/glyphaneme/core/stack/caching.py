@@ -36,6 +36,8 @@ if TYPE_CHECKING:
     from glyphaneme.core.place import Pyramid
     from glyphaneme.core.stack.model import Composite
 
+LARGEST_DOUBLED = 2560 * 1600
+"""Pixels up to which a fine frame is blended at twice its size."""
 CLEAR = np.zeros(4, np.float32)
 
 
@@ -104,7 +106,9 @@ class FrameCache:
         composite, pixels, view
             As for `render`.
         fine : bool
-            Whether it shall be as near to the export as `render_fine` comes.
+            Whether it stays to be looked at, and shall be as near to the export as
+            `render_fine` comes (as `render`, if it is very large). Others come sooner:
+            pictures are sampled without an average over each pixel's area.
 
         Returns
         -------
@@ -116,16 +120,31 @@ class FrameCache:
         PixelsMissingError, PixelsShapeError, ViewSizeError
             As for `render`.
         """
-        if fine and view.scale < 1:
-            return halved(self.render(picture, composite, pixels, view.doubled))
         require_view(view)
-        key = (picture, view, composite.canvas.background)
+        small = view.width * view.height <= LARGEST_DOUBLED
+        if fine and small and view.scale < 1:
+            twice = view.doubled
+            return halved(self._shown(picture, composite, pixels, twice, fine=True))
+        return self._shown(picture, composite, pixels, view, fine=fine)
+
+    def _shown(
+        self,
+        picture: Hashable,
+        composite: Composite,
+        pixels: Mapping[str, Pyramid],
+        view: View,
+        *,
+        fine: bool,
+    ) -> PixelsU8:
+        key = (picture, view, composite.canvas.background, fine)
         layers = tuple(one for one in composite.layers if one.visible and one.opacity)
         background = background_of(composite.canvas)
         with self._lock:
             before = self._scenes.get(key, Scene(layers=()))
-        scene = _next_scene(before, layers, pixels, view, background)
-        table = build_table(layers[scene.beneath :], pixels, view, placed=scene.placed)
+        scene = _next_scene(before, layers, pixels, view, background, averaged=fine)
+        table = build_table(
+            layers[scene.beneath :], pixels, view, placed=scene.placed, averaged=fine
+        )
         frame = compose(table, background, view, base=scene.base)
         self._keep(key, scene)
         return frame
@@ -145,6 +164,8 @@ def _next_scene(
     pixels: Mapping[str, Pyramid],
     view: View,
     background: NDArray[np.float32],
+    *,
+    averaged: bool,
 ) -> Scene:
     """Keep what both the frame before and this one have."""
     same = _common(before.layers, layers)
@@ -153,14 +174,20 @@ def _next_scene(
         base, beneath = NO_BASE, 0
     # With nothing above it, the base alone would be the frame that is there already.
     if beneath < same < len(layers):
-        table = build_table(layers[beneath:same], pixels, view, placed=before.placed)
+        table = build_table(
+            layers[beneath:same],
+            pixels,
+            view,
+            placed=before.placed,
+            averaged=averaged,
+        )
         base = compose_base(table, background, view, base=base)
         beneath = same
     return Scene(
         layers=layers,
         base=base,
         beneath=beneath,
-        placed=_placed_again(before, layers[beneath:], pixels, view),
+        placed=_placed_again(before, layers[beneath:], pixels, view, averaged=averaged),
     )
 
 
@@ -177,6 +204,8 @@ def _placed_again(
     layers: tuple[Layer, ...],
     pixels: Mapping[str, Pyramid],
     view: View,
+    *,
+    averaged: bool,
 ) -> dict[str, Placed]:
     """Return the pixels of layers that lie where they did a frame ago."""
     last = {layer.id: layer for layer in before.layers}
@@ -184,7 +213,9 @@ def _placed_again(
     for layer in layers:
         if layer.id not in last or not _lies_alike(layer, last[layer.id]):
             continue
-        ready = before.placed.get(layer.id) or _place(layer, pixels, view)
+        ready = before.placed.get(layer.id) or _place(
+            layer, pixels, view, averaged=averaged
+        )
         if ready is not None:
             found[layer.id] = ready
     return found
@@ -198,7 +229,9 @@ def _lies_alike(one: Layer, other: Layer) -> bool:
     return False  # colours and gradients are made faster than they are read
 
 
-def _place(layer: Layer, pixels: Mapping[str, Pyramid], view: View) -> Placed | None:
+def _place(
+    layer: Layer, pixels: Mapping[str, Pyramid], view: View, *, averaged: bool
+) -> Placed | None:
     """Render one layer alone, as far as it reaches in the view."""
     left, top, right, bottom = reach_of(layer, view)
     if left >= right or top >= bottom:
@@ -211,6 +244,7 @@ def _place(layer: Layer, pixels: Mapping[str, Pyramid], view: View) -> Placed | 
         scale=view.scale,
     )
     alone = layer.model_copy(update={"blend": BlendMode.NORMAL, "opacity": 1.0})
-    shown = compose(build_table((alone,), pixels, part), CLEAR, part)
+    table = build_table((alone,), pixels, part, averaged=averaged)
+    shown = compose(table, CLEAR, part)
     opaque = bool(shown[..., 3].min() == 255)
     return Placed(pixels=shown, left=left, top=top, opaque=opaque)

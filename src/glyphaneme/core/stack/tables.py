@@ -37,6 +37,9 @@ if TYPE_CHECKING:
     from glyphaneme.core.place import Pyramid
     from glyphaneme.core.stack.gradients import Stop
 
+WIDEST_LINEAR = 1.3
+"""Up to so many texels a pixel, two of them are as good as the average of all."""
+ANY_WIDTH = 1e9
 WHOLE = 1e-6
 """How near to whole pixels a map must lie to be copied: far below one level."""
 
@@ -98,6 +101,7 @@ def build_table(
     view: View,
     *,
     placed: Mapping[str, Placed] = NOTHING_PLACED,
+    averaged: bool = True,
 ) -> Table:
     """Write all visible layers of a pile as a table.
 
@@ -111,6 +115,9 @@ def build_table(
         Which part of the canvas is shown, at what size.
     placed : mapping of layer id to Placed
         Layers, none of them in a group, whose pixels are at hand for this view.
+    averaged : bool
+        Whether pictures that lie between two levels are averaged over each pixel's
+        area, or two texels each way must do.
 
     Returns
     -------
@@ -136,6 +143,7 @@ def build_table(
     for row, (fields, _, _) in zip(rows, found, strict=True):
         for name, value in fields.items():
             row[name] = value
+    rows["widest"] = WIDEST_LINEAR if averaged else ANY_WIDTH
     return Table(
         rows=rows,
         groups=max((depth for _, depth, _ in found), default=0),
