@@ -58,6 +58,7 @@ def _figures(*, quick: bool, browser: bool) -> Iterator[Figure]:
         figures.exactness(),
         figures.whole_canvas(engine, rounds=rounds),
         figures.frames(engine, rounds=3 * rounds),
+        figures.likeness(engine),
         figures.many_layers(rounds=rounds),
         figures.start_up(rounds=rounds),
         memory(large=not quick),

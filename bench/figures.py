@@ -17,13 +17,14 @@ from bench import libraries
 from bench.measuring import measure
 from bench.workload import Part, as_composite, photo, workload
 from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.stack import Composite, FrameCache, View, render
+from glyphaneme.core.stack import Composite, FrameCache, View, render, render_fine
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Iterator
 
 FRAME = View(x=0, y=0, width=1280, height=960, scale=0)
 WARM_FRAMES = 4
+TILE = 256
 
 
 @dataclass(frozen=True)
@@ -127,6 +128,8 @@ def frames(engine: Engine, *, rounds: int) -> Iterator[Figure]:
     scale = FRAME.width / engine.whole.width
     full = FRAME._replace(scale=scale)
     half = full._replace(width=640, height=480, scale=scale / 2)
+    middle = {"x": engine.whole.width * 0.4, "y": engine.whole.height * 0.4}
+    tile = full._replace(**middle, width=TILE, height=TILE)
     pixels = np.ascontiguousarray(
         render(engine.composite, engine.pyramids, full)[..., :3]
     )
@@ -145,13 +148,19 @@ def frames(engine: Engine, *, rounds: int) -> Iterator[Figure]:
     def frame(name: str, change: Callable[[], Composite], view: View) -> Any:
         return lambda: cache.render(name, change(), engine.pyramids, view)
 
-    encode = {
-        "jpeg": lambda: simplejpeg.encode_jpeg(pixels, 85, "RGB", "420", fastdct=True)
-    }
+    def jpeg(shown: np.ndarray) -> bytes:
+        return simplejpeg.encode_jpeg(shown, 85, "RGB", "420", fastdct=True)
+
+    def tile_shown() -> bytes:
+        shown = cache.render("tile", stronger(), engine.pyramids, tile)
+        return jpeg(np.ascontiguousarray(shown[..., :3]))
+
+    encode = {"jpeg": lambda: jpeg(pixels)}
     moves = {
         "opacity": frame("opacity", stronger, full),
         "drag": frame("drag", dragged, full),
         "half": frame("half", dragged, half),
+        "tile": tile_shown,
     }
     for work in moves.values():
         for _ in range(WARM_FRAMES):
@@ -161,6 +170,23 @@ def frames(engine: Engine, *, rounds: int) -> Iterator[Figure]:
     yield Figure("frame, strength of layer 4 moved", took["opacity"].cpu / one, 3, 1.5)
     yield Figure("frame, layer 2 dragged", took["drag"].cpu / one, 6, 3)
     yield Figure("frame at half size, layer 2 dragged", took["half"].cpu / one, 2, 1)
+    share = took["tile"].cpu / one
+    yield Figure("tile of 256 × 256 changed and encoded", share, 0.25, 0.15)
+
+
+def likeness(engine: Engine) -> Iterator[Figure]:
+    """Measure how far fine frames are from the export scaled down by area."""
+    export = engine.render_whole()[..., :3].astype(np.float64)
+    worst = 0.0
+    for twentieths in (4, 6, 8, 11, 14, 17):
+        scale = twentieths / 20
+        width, height = (round(side * scale) for side in export.shape[1::-1])
+        view = View(x=0, y=0, width=width, height=height, scale=scale)
+        frame = render_fine(engine.composite, engine.pyramids, view)[..., :3]
+        wanted = cv2.resize(export, (width, height), interpolation=cv2.INTER_AREA)
+        worst = max(worst, float(np.sqrt(np.mean((frame - wanted) ** 2))))
+    name = "frame at rest against scaled export, RMS levels"
+    yield Figure(name, worst, *(255 / 10 ** (db / 20) for db in (40, 43)), unit="")
 
 
 def _changed(composite: Composite, place: int, **changes: Any) -> Composite:
