@@ -149,11 +149,11 @@ def frames(engine: Engine, *, rounds: int) -> Iterator[Figure]:
         return lambda: cache.render(name, change(), engine.pyramids, view)
 
     def jpeg(shown: np.ndarray) -> bytes:
-        return simplejpeg.encode_jpeg(shown, 85, "RGB", "420", fastdct=True)
+        kind = "RGB" if shown.shape[2] == 3 else "RGBA"
+        return simplejpeg.encode_jpeg(shown, 85, kind, "420", fastdct=True)
 
     def tile_shown() -> bytes:
-        shown = cache.render("tile", stronger(), engine.pyramids, tile)
-        return jpeg(np.ascontiguousarray(shown[..., :3]))
+        return jpeg(cache.render("tile", stronger(), engine.pyramids, tile))
 
     encode = {"jpeg": lambda: jpeg(pixels)}
     moves = {
