@@ -11,9 +11,11 @@ if TYPE_CHECKING:
     from collections.abc import Callable
 
 BAND_ROWS = 64
+LITTLE = 2**16
+"""Pixels up to which the work is done sooner than handed to other threads."""
 
 
-def run_bands(work: Callable[[int, int], None], rows: int) -> None:
+def run_bands(work: Callable[[int, int], None], rows: int, columns: int) -> None:
     """Call work(first, last) for bands that together cover all rows.
 
     Parameters
@@ -23,16 +25,18 @@ def run_bands(work: Callable[[int, int], None], rows: int) -> None:
         bands to run side by side, and must not fail.
     rows : int
         How many rows there are.
+    columns : int
+        How many pixels a row has; a little work is one band.
 
     Examples
     --------
     >>> seen = []
-    >>> run_bands(lambda first, last: seen.append((first, last)), 65)
+    >>> run_bands(lambda first, last: seen.append((first, last)), 65, 2000)
     >>> sorted(seen)
     [(0, 64), (64, 65)]
     """
     starts = range(0, rows, BAND_ROWS)
-    if len(starts) == 1:
+    if len(starts) == 1 or rows * columns <= LITTLE:
         work(0, rows)
         return
     ends = (min(start + BAND_ROWS, rows) for start in starts)

@@ -110,6 +110,8 @@ def halved(pixels: PixelsU8) -> PixelsU8:
     source = pixels.view(np.uint32)[..., 0]
     target = out.view(np.uint32)[..., 0]
     run_bands(
-        lambda first, last: halve_rows_into(source, target, first, last), out.shape[0]
+        lambda first, last: halve_rows_into(source, target, first, last),
+        out.shape[0],
+        out.shape[1],
     )
     return out

@@ -18,6 +18,7 @@ from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.place import halved
 from glyphaneme.core.stack.composing import (
     NO_BASE,
+    Base,
     background_of,
     compose,
     compose_base,
@@ -46,7 +47,7 @@ class Scene:
     """What is kept of one picture in one view; replaced whole, never changed."""
 
     layers: tuple[Layer, ...]
-    base: NDArray[np.uint16] = field(default_factory=lambda: NO_BASE)
+    base: Base = NO_BASE
     beneath: int = 0
     """How many of `layers` lie in `base`."""
     placed: Mapping[str, Placed] = field(default_factory=dict)
@@ -54,7 +55,9 @@ class Scene:
     @property
     def size(self) -> int:
         """How many bytes it holds."""
-        return self.base.nbytes + sum(one.pixels.nbytes for one in self.placed.values())
+        return self.base.planes.nbytes + sum(
+            one.pixels.nbytes for one in self.placed.values()
+        )
 
 
 class FrameCache:
@@ -194,7 +197,7 @@ def _next_scene(
 def _common(one: tuple[Layer, ...], other: tuple[Layer, ...]) -> int:
     pairs = zip(one, other, strict=False)
     return next(
-        (place for place, (a, b) in enumerate(pairs) if a != b),
+        (place for place, (a, b) in enumerate(pairs) if a is not b and a != b),
         min(len(one), len(other)),
     )
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Literal
+from typing import TYPE_CHECKING, Literal, NamedTuple
 
 import numpy as np
 
@@ -21,8 +21,23 @@ if TYPE_CHECKING:
 Rounding = Literal["nearest", "dithered"]
 
 LONGEST_SIDE = 65_535
-NO_BASE = np.empty((0, 4, 0), np.uint16)
+NO_PLANES = np.empty((0, 4, 0), np.uint16)
 NO_PIXELS = np.empty((0, 0), np.uint32)
+TOP = np.iinfo(np.uint16).max
+SOLID = np.ones(4, np.float32)
+
+
+class Base(NamedTuple):
+    """A composite that others are laid over: planes of straight R, G, B, A, 0..65535.
+
+    `planes` is (H, 4, W) uint16, `opaque` whether all of it is.
+    """
+
+    planes: NDArray[np.uint16]
+    opaque: bool
+
+
+NO_BASE = Base(NO_PLANES, opaque=False)
 
 
 def _ordered(side: int) -> NDArray[np.float32]:
@@ -44,7 +59,7 @@ def compose(
     background: NDArray[np.float32],
     view: View,
     *,
-    base: NDArray[np.uint16] = NO_BASE,
+    base: Base = NO_BASE,
     rounding: Rounding = "nearest",
 ) -> PixelsU8:
     """Compose a table of layers.
@@ -57,7 +72,7 @@ def compose(
         Straight RGBA that they lie on.
     view : View
         Only its size counts; the table holds the rest.
-    base : (H, 4, W) uint16
+    base : Base
         What they lie on instead, as `compose_base` kept it.
     rounding : "nearest" or "dithered"
         How colours become levels; dithered, they are so on average over 16 by 16
@@ -74,21 +89,23 @@ def compose(
        pictures", IEEE International Conference on Communications, 1973.
     """
     lifts = LIFTS[rounding]
+    ground = SOLID if base.opaque else background
     out = np.empty((view.height, view.width, 4), np.uint8)
     target = out.view(np.uint32)[..., 0]
     run_bands(
         lambda first, last: compose_rows_into(
             table.rows,
             table.groups,
-            background,
-            base,
-            NO_BASE,
+            ground,
+            base.planes,
+            NO_PLANES,
             lifts,
             target,
             first,
             last,
         ),
         view.height,
+        view.width,
     )
     return out
 
@@ -98,8 +115,8 @@ def compose_base(
     background: NDArray[np.float32],
     view: View,
     *,
-    base: NDArray[np.uint16] = NO_BASE,
-) -> NDArray[np.uint16]:
+    base: Base = NO_BASE,
+) -> Base:
     """Compose a table of layers for others to be laid over it later.
 
     Parameters
@@ -109,16 +126,17 @@ def compose_base(
 
     Returns
     -------
-    (view.height, 4, view.width) uint16
-        Planes of straight R, G, B, A, 0..65535.
+    Base
+        As large as the view.
     """
+    ground = SOLID if base.opaque else background
     kept = np.empty((view.height, 4, view.width), np.uint16)
     run_bands(
         lambda first, last: compose_rows_into(
             table.rows,
             table.groups,
-            background,
-            base,
+            ground,
+            base.planes,
             kept,
             LIFTS["nearest"],
             NO_PIXELS,
@@ -126,8 +144,9 @@ def compose_base(
             last,
         ),
         view.height,
+        view.width,
     )
-    return kept
+    return Base(kept, opaque=bool(kept[:, 3].min() == TOP))
 
 
 def background_of(canvas: Canvas) -> NDArray[np.float32]:

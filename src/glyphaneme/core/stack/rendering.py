@@ -191,11 +191,13 @@ def split_frame(
     array([[255]], dtype=uint8)
     """
     require_pixels(frame)
-    color = np.empty((*frame.shape[:2], 3), np.uint8)
-    veil = np.empty(frame.shape[:2], np.uint8)
+    rows, columns = frame.shape[:2]
+    color = np.empty((rows, columns, 3), np.uint8)
+    veil = np.empty((rows, columns), np.uint8)
     source = frame.view(np.uint32)[..., 0]
     run_bands(
         lambda first, last: split_rows_into(source, color, veil, first, last),
-        frame.shape[0],
+        rows,
+        columns,
     )
     return color, veil if veil.any() else None

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any, NamedTuple
+from typing import TYPE_CHECKING, NamedTuple, TypedDict
 
 import numpy as np
 
@@ -29,7 +29,7 @@ from glyphaneme.core.stack.model import (
 )
 
 if TYPE_CHECKING:
-    from collections.abc import Iterator, Mapping
+    from collections.abc import Iterator, Mapping, Sequence
 
     from numpy.typing import NDArray
 
@@ -42,6 +42,8 @@ WIDEST_LINEAR = 1.3
 ANY_WIDTH = 1e9
 WHOLE = 1e-6
 """How near to whole pixels a map must lie to be copied: far below one level."""
+STRAIGHT = 1e-12
+"""How little it may turn or scale besides."""
 
 
 class View(NamedTuple):
@@ -131,18 +133,15 @@ def build_table(
     PixelsShapeError
         A level of a pyramid is not C-contiguous RGBA.
     """
-    way = _homogeneous(_view_to_canvas(view))
+    way = _view_to_canvas(view)
     found: list[Row] = []
     for layer in layers:
         ready = placed.get(layer.id)
         if ready is None:
             found += _rows((layer,), pixels, way, 0)
         elif layer.visible and layer.opacity:
-            found.append((_joining(layer) | _placed_fields(ready), 0, ready.pixels))
-    rows = np.zeros(len(found), LAYER)
-    for row, (fields, _, _) in zip(rows, found, strict=True):
-        for name, value in fields.items():
-            row[name] = value
+            found.append((_placed_fields(layer, ready), 0, ready.pixels))
+    rows = np.array([fields for fields, _, _ in found], LAYER)
     rows["widest"] = WIDEST_LINEAR if averaged else ANY_WIDTH
     return Table(
         rows=rows,
@@ -175,8 +174,26 @@ def rgba(color: str, opacity: float = 1.0) -> NDArray[np.float32]:
     return np.array([*channels, opacity], np.float32)
 
 
-Row = tuple[dict[str, Any], int, "PixelsU8 | None"]
-"""A row's fields, how many groups it lies in, and the array that it points into."""
+class Fields(NamedTuple):
+    """The fields of one row, in the order in which `LAYER` explains them."""
+
+    kind: int
+    address: int = 0
+    rows: int = 0
+    columns: int = 0
+    mode: int = 0
+    opaque: bool = False
+    copied: bool = False
+    opacity: float = 0
+    widest: float = 0
+    colors: Sequence[float] = (0,) * 8
+    to_source: Sequence[float] = (0,) * 6
+    width: float = 0
+    height: float = 0
+
+
+Row = tuple[Fields, int, "PixelsU8 | None"]
+"""A row, how many groups it lies in, and the array that it points into."""
 
 
 def _rows(
@@ -189,48 +206,55 @@ def _rows(
     for layer in layers:
         if not (layer.visible and layer.opacity):
             continue
-        shared = _joining(layer)
         match layer:
             case PhotoLayer():
                 fields, level = _photo_fields(layer, pixels, way)
-                yield shared | fields, depth, level
+                yield fields, depth, level
             case ColorLayer():
-                yield shared | _color_fields(layer), depth, None
+                yield _color_fields(layer), depth, None
             case GradientLayer():
-                yield shared | _gradient_fields(layer, way), depth, None
+                yield _gradient_fields(layer, way), depth, None
             case GroupLayer():
                 inner = _homogeneous(
                     canvas_to_source(
                         layer.placement, width=layer.width, height=layer.height
                     )
                 )
-                yield {"kind": GROUP_BEGIN}, depth + 1, None
+                yield Fields(GROUP_BEGIN), depth + 1, None
                 yield from _rows(layer.layers, pixels, inner @ way, depth + 1)
-                yield shared | {"kind": GROUP_END}, depth + 1, None
+                yield Fields(GROUP_END, **_joining(layer)), depth + 1, None
 
 
-def _joining(layer: Layer) -> dict[str, Any]:
+class Joining(TypedDict):
+    """How a layer joins what lies beneath it."""
+
+    mode: int
+    opacity: float
+
+
+def _joining(layer: Layer) -> Joining:
     return {"mode": BLEND_CODES[layer.blend], "opacity": layer.opacity}
 
 
-def _placed_fields(placed: Placed) -> dict[str, Any]:
+def _placed_fields(layer: Layer, placed: Placed) -> Fields:
     rows, columns = placed.pixels.shape[:2]
-    return {
-        "kind": PHOTO,
-        "address": placed.pixels.ctypes.data,
-        "rows": rows,
-        "columns": columns,
-        "width": columns,
-        "height": rows,
-        "opaque": placed.opaque,
-        "copied": True,
-        "to_source": (1, 0, -placed.left, 0, 1, -placed.top),
-    }
+    return Fields(
+        PHOTO,
+        address=placed.pixels.ctypes.data,
+        rows=rows,
+        columns=columns,
+        width=columns,
+        height=rows,
+        opaque=placed.opaque,
+        copied=True,
+        to_source=(1, 0, -placed.left, 0, 1, -placed.top),
+        **_joining(layer),
+    )
 
 
 def _photo_fields(
     layer: PhotoLayer, pixels: Mapping[str, Pyramid], way: MatrixF64
-) -> tuple[dict[str, Any], PixelsU8]:
+) -> tuple[Fields, PixelsU8]:
     if layer.picture not in pixels:
         raise PixelsMissingError(layer.picture)
     pyramid = pixels[layer.picture]
@@ -244,33 +268,37 @@ def _photo_fields(
     shrink = 0.5**at
     to_source *= shrink
     rows, columns = level.shape[:2]
-    return {
-        "kind": PHOTO,
-        "address": level.ctypes.data,
-        "rows": rows,
-        "columns": columns,
-        "width": pyramid.width * shrink,
-        "height": pyramid.height * shrink,
-        "opaque": pyramid.opaque,
-        "copied": at == 0 and _moves_by_whole_pixels(to_source),
-        "to_source": to_source.ravel(),
-    }, level
+    fields = Fields(
+        PHOTO,
+        address=level.ctypes.data,
+        rows=rows,
+        columns=columns,
+        width=pyramid.width * shrink,
+        height=pyramid.height * shrink,
+        opaque=pyramid.opaque,
+        copied=at == 0 and _moves_by_whole_pixels(to_source),
+        to_source=to_source.ravel().tolist(),
+        **_joining(layer),
+    )
+    return fields, level
 
 
-def _color_fields(layer: ColorLayer) -> dict[str, Any]:
-    colors = np.tile(rgba(layer.color), 2)
-    return {"kind": COLOR, "opaque": True, "colors": colors}
+def _color_fields(layer: ColorLayer) -> Fields:
+    colors = rgba(layer.color).tolist()
+    return Fields(COLOR, opaque=True, colors=2 * colors, **_joining(layer))
 
 
-def _gradient_fields(layer: GradientLayer, way: MatrixF64) -> dict[str, Any]:
+def _gradient_fields(layer: GradientLayer, way: MatrixF64) -> Fields:
     gradient = layer.gradient
     ends: tuple[Stop, Stop] = (gradient.start, gradient.end)
-    return {
-        "kind": ROUND if gradient.shape == "round" else LINEAR,
-        "opaque": all(stop.opacity == 1 for stop in ends),
-        "colors": np.concatenate([rgba(stop.color, stop.opacity) for stop in ends]),
-        "to_source": (way_along(gradient) @ way).ravel(),
-    }
+    start, end = (rgba(stop.color, stop.opacity).tolist() for stop in ends)
+    return Fields(
+        ROUND if gradient.shape == "round" else LINEAR,
+        opaque=all(stop.opacity == 1 for stop in ends),
+        colors=start + end,
+        to_source=(way_along(gradient) @ way).ravel().tolist(),
+        **_joining(layer),
+    )
 
 
 def _largest_scale(to_source: MatrixF64) -> float:
@@ -281,7 +309,7 @@ def _largest_scale(to_source: MatrixF64) -> float:
 
 def _view_to_canvas(view: View) -> MatrixF64:
     step = 1 / view.scale
-    return np.array([[step, 0, view.x], [0, step, view.y]])
+    return np.array([[step, 0, view.x], [0, step, view.y], [0, 0, 1]])
 
 
 def _homogeneous(matrix: MatrixF64) -> MatrixF64:
@@ -289,8 +317,6 @@ def _homogeneous(matrix: MatrixF64) -> MatrixF64:
 
 
 def _moves_by_whole_pixels(matrix: MatrixF64) -> bool:
-    shift = matrix[:, 2]
-    return bool(
-        np.allclose(matrix[:, :2], np.eye(2), rtol=0, atol=1e-12)
-        and np.all(np.abs(shift - np.round(shift)) < WHOLE)
-    )
+    moved = np.eye(2, 3)
+    moved[:, 2] = np.round(matrix[:, 2])
+    return bool(np.all(np.abs(matrix - moved) < (STRAIGHT, STRAIGHT, WHOLE)))
