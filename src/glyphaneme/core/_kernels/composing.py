@@ -14,9 +14,10 @@ from numba import carray, from_dtype, njit, types
 from numba.core import cgutils
 from numba.extending import intrinsic
 
-from glyphaneme.core._kernels.blend_loops import blend_span
+from glyphaneme.core._kernels.blend_loops import blend_copied, blend_span
 from glyphaneme.core._kernels.layout import (
     CHUNK,
+    FROM_U8,
     FROM_U16,
     HALF,
     INLINED,
@@ -37,6 +38,7 @@ from glyphaneme.core._kernels.sampling import (
     MARGIN,
     average_alpha,
     average_opaque,
+    bring_span_near,
     copy_span,
     edge_span,
     gather_corners,
@@ -264,6 +266,35 @@ def blend_lines(
 
 
 @njit(**PART)
+def lay_copied_lines(
+    layers: np.ndarray,
+    layer: int,
+    row: int,
+    column: int,
+    spans: np.ndarray,
+    t: np.ndarray,
+    n: int,
+    below: int,
+    right: int,
+) -> None:
+    """Fetch and blend a copied layer at once, over a solid backdrop.
+
+    The next chunk lies so many rows below and so many columns to the right.
+    """
+    one = layers[layer]
+    ahead = below * one.columns + right
+    texels = carray(_pointer(one.address), (one.rows * one.columns,), np.uint32)
+    strength = one.opacity * FROM_U8
+    u, v = column + round(one.to_source[2]), row + round(one.to_source[5])
+    for line in range(spans.shape[0]):
+        first, last = spans[line, layer, FIRST], spans[line, layer, LAST]
+        start = (v + line) * one.columns + u + first
+        bring_span_near(one.address + 4 * (start + ahead), 4 * (last - first))
+        here = t[line * n + first :]
+        blend_copied(one.mode, texels[start:], strength, here, last - first)
+
+
+@njit(**PART)
 def lowest_shown(layers: np.ndarray, spans: np.ndarray, n: int) -> int:
     """Return the frontmost layer that hides all that lies beneath it, or -1."""
     lowest = -1
@@ -327,6 +358,7 @@ def take_up(base: np.ndarray, row: int, column: int, t: np.ndarray, n: int) -> N
     """Start a chunk with a composite that was kept."""
     for plane in range(4):
         source, target = base[row, plane, column:], t[plane * CHUNK :]
+        bring_span_near(source.ctypes.data + base.strides[0], 2 * n)
         for i in range(n):
             target[i] = F32(I32(source[i])) * FROM_U16
 
@@ -339,6 +371,13 @@ def put_by(t: np.ndarray, kept: np.ndarray, row: int, column: int, n: int) -> No
         for i in range(n):
             level = min(max(source[i], ZERO), ONE) * TO_U16 + HALF
             target[i] = np.uint16(I32(level))
+
+
+@njit(**PART)
+def chunk_length(columns: int) -> int:
+    """Return into how long parts a row is cut: alike, and a multiple of 16."""
+    chunks = (columns + CHUNK - 1) // CHUNK
+    return ((columns + chunks - 1) // chunks + 15) // 16 * 16
 
 
 @njit(**PART)
@@ -366,13 +405,17 @@ def compose_chunks(
     columns = max(out.shape[1], kept.shape[2])
     count = layers.shape[0]
     lines = len(all_spans)
+    step = chunk_length(columns)
     # Seen from four planes earlier, what is fetched as a source is the composite.
     t = earlier[4 * CHUNK :]
     for row in range(first, last, lines):
         spans = all_spans[: min(lines, last - row)]
-        for start in range(0, columns, CHUNK):
-            n = min(CHUNK, columns - start)
+        for start in range(0, columns, step):
+            n = min(step, columns - start)
             column, size = float(start), len(spans) * n
+            below, right = 0, step
+            if start + step >= columns:
+                below, right = lines, -start
             for line in range(len(spans)):
                 for layer in range(count):
                     find_span(layers, layer, row + line, column, n, spans[line])
@@ -402,6 +445,11 @@ def compose_chunks(
                     opacity = layers[layer].opacity
                     end_group(t, held[depth * PLANES :], opacity, size)
                     solid = solids[depth]
+                elif solid and layers[layer].copied == 1:
+                    lay_copied_lines(
+                        layers, layer, row, start, spans, t, n, below, right
+                    )
+                    continue
                 else:
                     fetch_lines(layers, layer, row, column, spans, t, corners, small, n)
                 blend_lines(layers, layer, solid, spans, t, n)

@@ -41,6 +41,7 @@ BYTE = np.uint32(255)
 MARGIN = 1e-3
 LEVEL = 1e-12
 PREFETCH_STEP = 4
+LINE = 64  # bytes that memory hands over at once
 
 
 @njit(**INLINED)
@@ -188,6 +189,13 @@ def bring_near(base: int, offsets: np.ndarray, n: int) -> None:
     """Prefetch what the view's next row will read; turned rows cross many lines."""
     for i in range(0, n, PREFETCH_STEP):
         prefetch(base + 4 * np.int64(I32(offsets[i])))
+
+
+@njit(**PART)
+def bring_span_near(address: int, size: int) -> None:
+    """Prefetch so many bytes; the processor itself does so within a page only."""
+    for at in range(0, size, LINE):
+        prefetch(address + at)
 
 
 @njit(**PART)
