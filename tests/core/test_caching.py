@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.errors import ViewSizeError
-from glyphaneme.core.place import Placement
+from glyphaneme.core.place import Placement, halved
 from glyphaneme.core.stack import (
     BlendLayer,
     Composite,
@@ -173,3 +173,21 @@ def test_fine_frames_equal_fine_renders_however_often_they_come(scale: float) ->
 
     wanted = render_fine(pile(), grainy, view)
     assert [psnr(frame, wanted) > 50 for frame in shown] == [True] * 3
+
+
+def test_fine_frame_too_large_to_be_kept_is_the_export_averaged() -> None:
+    width, height = 5200, 3200
+    grainy = np.tile(noise_pixels(520, 320, seed=3, opaque=True), (10, 10, 1))
+    layers = (
+        photo_layer("grain", grainy),
+        photo_layer("again", grainy[:, ::-1].copy(), blend=BlendMode.COLOR_BURN),
+    )
+    state = composite_of(*layers, width=width, height=height)
+    pixels = pyramids(grain=grainy, again=grainy[:, ::-1].copy())
+    frames = FrameCache(10_000_000)
+
+    half = View(x=0, y=0, width=width // 2, height=height // 2, scale=0.5)
+    frame = frames.render("pile", state, pixels, half, fine=True)
+
+    export = render(state, pixels, View(x=0, y=0, width=width, height=height, scale=1))
+    assert np.array_equal(frame, halved(export))

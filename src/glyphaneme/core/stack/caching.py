@@ -26,6 +26,7 @@ from glyphaneme.core.stack.composing import (
 )
 from glyphaneme.core.stack.model import GroupLayer, Layer, PhotoLayer
 from glyphaneme.core.stack.reaching import reach_of
+from glyphaneme.core.stack.rendering import render_fine
 from glyphaneme.core.stack.tables import Placed, View, build_table
 
 if TYPE_CHECKING:
@@ -37,8 +38,8 @@ if TYPE_CHECKING:
     from glyphaneme.core.place import Pyramid
     from glyphaneme.core.stack.model import Composite
 
-LARGEST_DOUBLED = 2560 * 1600
-"""Pixels up to which a fine frame is blended at twice its size."""
+LARGEST_KEPT = 2560 * 1600
+"""Pixels up to which fine frames are kept, which takes four times their memory."""
 CLEAR = np.zeros(4, np.float32)
 
 
@@ -110,8 +111,8 @@ class FrameCache:
             As for `render`.
         fine : bool
             Whether it stays to be looked at, and shall be as near to the export as
-            `render_fine` comes (as `render`, if it is very large). Others come sooner:
-            pictures are sampled without an average over each pixel's area.
+            `render_fine` comes. Others come sooner: pictures are sampled without an
+            average over each pixel's area.
 
         Returns
         -------
@@ -124,11 +125,12 @@ class FrameCache:
             As for `render`.
         """
         require_view(view)
-        small = view.width * view.height <= LARGEST_DOUBLED
-        if fine and small and view.scale < 1:
-            twice = view.doubled
-            return halved(self._shown(picture, composite, pixels, twice, fine=True))
-        return self._shown(picture, composite, pixels, view, fine=fine)
+        if not fine or view.scale >= 1:
+            return self._shown(picture, composite, pixels, view, fine=fine)
+        if view.width * view.height > LARGEST_KEPT:
+            return render_fine(composite, pixels, view)
+        twice = view.doubled
+        return halved(self._shown(picture, composite, pixels, twice, fine=True))
 
     def _shown(
         self,

@@ -28,6 +28,10 @@ if TYPE_CHECKING:
     from glyphaneme.core.stack.model import Composite
 
 
+FINE_ROWS = 256
+"""How many rows are blended at twice their size at a time: memory is bounded."""
+
+
 def render(
     composite: Composite,
     pixels: Mapping[str, Pyramid],
@@ -110,9 +114,15 @@ def render_fine(
     >>> render_fine(bare, {}, View(x=0, y=0, width=2, height=2, scale=0.5)).shape
     (2, 2, 4)
     """
+    require_view(view)
     if view.scale >= 1:
         return render(composite, pixels, view)
-    return halved(render(composite, pixels, view.doubled))
+    out = np.empty((view.height, view.width, 4), np.uint8)
+    for top in range(0, view.height, FINE_ROWS):
+        part = view.band(top, FINE_ROWS)
+        shown = render(composite, pixels, part.doubled)
+        out[top : top + part.height] = halved(shown)
+    return out
 
 
 def render_bands(
@@ -153,10 +163,7 @@ def render_bands(
     [2, 2, 1]
     """
     for top in range(0, view.height, rows):
-        part = view._replace(
-            y=view.y + top / view.scale, height=min(rows, view.height - top)
-        )
-        yield render(composite, pixels, part, rounding=rounding)
+        yield render(composite, pixels, view.band(top, rows), rounding=rounding)
 
 
 def split_frame(

@@ -76,6 +76,29 @@ class View(NamedTuple):
             self.x, self.y, 2 * self.width, 2 * self.height, scale=2 * self.scale
         )
 
+    def band(self, top: int, rows: int) -> View:
+        """Return the part of it from a row on, so many rows high or to its end.
+
+        Parameters
+        ----------
+        top : int
+            How many rows lie above.
+        rows : int
+            How many it has at most.
+
+        Returns
+        -------
+        View
+            At the same scale.
+
+        Examples
+        --------
+        >>> View(x=0, y=0, width=640, height=480, scale=0.5).band(400, 256)
+        View(x=0, y=800.0, width=640, height=80, scale=0.5)
+        """
+        height = min(rows, self.height - top)
+        return self._replace(y=self.y + top / self.scale, height=height)
+
 
 class Table(NamedTuple):
     """What the kernel reads; `held` keeps alive the arrays that it points into."""
