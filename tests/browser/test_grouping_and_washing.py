@@ -121,7 +121,7 @@ def test_colour_is_taken_from_the_picture_and_can_be_any(
     hands.settle()
 
     assert layers(hands, trio)[-1]["color"] == "#336699"
-    assert hands.sentences()[0].startswith("Colour, #336699 over everything")
+    assert hands.sentences()[0].startswith("Colour, steel blue over everything")
 
 
 def test_gradient_is_dragged_by_its_ends_and_chosen_by_eye(
@@ -148,4 +148,4 @@ def test_gradient_is_dragged_by_its_ends_and_chosen_by_eye(
     round_one = layers(hands, trio)[-1]["gradient"]
     assert round_one["shape"] == "round"
     assert round_one["start"]["opacity"] == 0
-    assert "from clear to #c0562f, outwards" in hands.sentences()[0]
+    assert "from clear to terracotta, outwards" in hands.sentences()[0]

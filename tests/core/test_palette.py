@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from glyphaneme.core.errors import PixelsShapeError
-from glyphaneme.core.tone import palette_of
+from glyphaneme.core.tone import color_name, palette_of
 from tests.pictures import flat_pixels, noise_pixels, soft_pixels
 
 
@@ -47,3 +47,23 @@ def test_see_through_places_do_not_count() -> None:
 def test_other_arrays_are_refused() -> None:
     with pytest.raises(PixelsShapeError, match=r"must be \(H, W, 4\) uint8"):
         palette_of(np.zeros((3, 3, 3), np.uint8))
+
+
+@pytest.mark.parametrize(
+    ("color", "name"),
+    [
+        ("#ffffff", "white"),
+        ("#fdfdfd", "white"),
+        ("#808080", "mid-grey"),
+        ("#0a0a0c", "black"),
+        ("#c0562f", "terracotta"),
+        ("#705848", "chestnut"),
+        ("#6b7a52", "moss green"),
+        ("#30486a", "midnight blue"),
+        ("#b5c9d8", "light blue"),
+    ],
+)
+def test_colours_of_photos_have_the_names_that_people_give_them(
+    color: str, name: str
+) -> None:
+    assert color_name(color) == name

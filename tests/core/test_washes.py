@@ -189,5 +189,5 @@ def test_washes_say_what_they_do() -> None:
 
     assert [sentence.text.replace("\u00a0", " ") for sentence in describe(state)] == [
         "Wash, white over everything, giving only color at 40 %.",
-        "Glow, from #ff8000 to clear, running downwards, shown plainly.",
+        "Glow, from dark orange to clear, running downwards, shown plainly.",
     ]

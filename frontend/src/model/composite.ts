@@ -187,6 +187,14 @@ export function membersOf(layer: Layer): readonly Layer[] {
   return layer.kind === "group" ? layer.layers : [];
 }
 
+/** Count layers, those in groups too; a group itself is none. */
+export function countLayers(layers: readonly Layer[]): number {
+  return layers.reduce(
+    (sum, layer) => sum + (layer.kind === "group" ? countLayers(layer.layers) : 1),
+    0,
+  );
+}
+
 export function isPlaced(layer: Layer | undefined): layer is PlacedLayer {
   return layer?.kind === "photo" || layer?.kind === "group";
 }

@@ -103,7 +103,7 @@ def list_wall(
                 head=row.head_id,
                 width=composite.canvas.width,
                 height=composite.canvas.height,
-                layers=sum(1 for _ in composite.all_layers()),
+                layers=composite.layer_count,
                 ways=len(projects_store.leaves(session, row.id)),
                 changed_at=row.changed_at,
             )

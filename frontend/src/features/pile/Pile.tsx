@@ -6,6 +6,7 @@ import { layColor, layGradient } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { LayerList } from "@/features/pile/LayerItem";
 import { SheetItem } from "@/features/sheet/SheetItem";
+import { countLayers } from "@/model/composite";
 import { sayCount } from "@/model/wording";
 import { useComposite } from "@/state/project";
 import { color, font } from "@/theme/tokens";
@@ -53,7 +54,7 @@ export function Pile(): ReactElement {
     <Column aria-label="The pile">
       <Edge>
         <span>Front</span>
-        <span>{sayCount(layers.length, "layer")}</span>
+        <span>{sayCount(countLayers(layers), "layer")}</span>
       </Edge>
       <LayOn>
         Lay on a <LiveWord onPress={() => layColor(desk)}>colour</LiveWord>, a{" "}

@@ -1,6 +1,6 @@
 /** The open gradient's ends and middle, to be dragged on the stage. */
 
-import type { ReactElement } from "react";
+import { Fragment, type ReactElement } from "react";
 import styled from "styled-components";
 import type { Gradient } from "@/model/composite";
 import { type GradientGrip, gripsOf } from "@/model/gradients";
@@ -24,6 +24,13 @@ const Reach = styled.circle`
   pointer-events: none;
 `;
 
+const Shade = styled.circle`
+  fill: none;
+  stroke: rgb(0 0 0 / 55%);
+  stroke-width: 5.5;
+  pointer-events: none;
+`;
+
 const End = styled.circle`
   stroke: #fbf9f3;
   stroke-width: 3;
@@ -37,6 +44,7 @@ const Middle = styled.rect`
   cursor: move;
 `;
 
+const ENDS = ["start", "end"] as const;
 const RADIUS = 9;
 const SIDE = 10;
 
@@ -68,22 +76,19 @@ export function GradientGrips({ gradient, view, isLocked }: GradientGripsProps):
               transform={`rotate(45 ${middle.x} ${middle.y})`}
             />
           )}
-          <End
-            data-grip="start"
-            cx={start.x}
-            cy={start.y}
-            r={RADIUS}
-            fill={gradient.start.color}
-            fillOpacity={Math.max(gradient.start.opacity, 0.15)}
-          />
-          <End
-            data-grip="end"
-            cx={end.x}
-            cy={end.y}
-            r={RADIUS}
-            fill={gradient.end.color}
-            fillOpacity={Math.max(gradient.end.opacity, 0.15)}
-          />
+          {ENDS.map((which) => (
+            <Fragment key={which}>
+              <Shade cx={at(which).x} cy={at(which).y} r={RADIUS} />
+              <End
+                data-grip={which}
+                cx={at(which).x}
+                cy={at(which).y}
+                r={RADIUS}
+                fill={gradient[which].color}
+                fillOpacity={Math.max(gradient[which].opacity, 0.15)}
+              />
+            </Fragment>
+          ))}
         </>
       )}
     </g>

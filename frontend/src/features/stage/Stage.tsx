@@ -25,6 +25,7 @@ const Ground = styled.div`
   min-width: 0;
   min-height: 0;
   touch-action: none;
+  user-select: none;
 
   &[data-pans="true"] {
     cursor: grab;
@@ -53,7 +54,8 @@ const Corner = styled.p`
   position: absolute;
   top: 12px;
   left: 14px;
-  max-width: 190px;
+  width: max-content;
+  max-width: calc(100% - 28px);
   padding: 6px 10px;
   background: ${color.stageNote};
   color: ${color.stageNoteInk};

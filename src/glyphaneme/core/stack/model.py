@@ -186,6 +186,11 @@ class Composite(BaseModel):
         """
         yield from _all_of(self.layers)
 
+    @property
+    def layer_count(self) -> int:
+        """How many layers it has, those in groups too, but groups themselves not."""
+        return sum(not isinstance(one, GroupLayer) for one in self.all_layers())
+
     def pictures(self) -> frozenset[str]:
         """Return the ids of all pictures, those of hidden layers too.
 

@@ -32,6 +32,7 @@ from glyphaneme.core.stack.model import (
     PhotoLayer,
     PlacedLayer,
 )
+from glyphaneme.core.tone import color_name
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -64,12 +65,6 @@ MODE_WORDS: dict[BlendMode, str] = {
     BlendMode.LUMINOSITY: "giving only luminosity",
 }
 
-COLOR_WORDS: dict[str | None, str] = {
-    None: "clear",
-    "#ffffff": "white",
-    "#000000": "black",
-    "#808080": "mid-grey",
-}
 CM_PER_INCH = 2.54
 
 DIRECTIONS = (
@@ -153,7 +148,8 @@ def describe_canvas(canvas: Canvas) -> tuple[Part, ...]:
     >>> "".join(part.text for part in describe_canvas(Canvas(width=2400, height=1200)))
     'The sheet, white, 2400 × 1200 px, printing 25.4 × 12.7 cm at 240 ppi.'
     """
-    color = COLOR_WORDS.get(canvas.background, canvas.background or "")
+    background = canvas.background
+    color = "clear" if background is None else color_name(background)
     width_cm, height_cm = (
         f"{side / canvas.ppi * CM_PER_INCH:.3g}"
         for side in (canvas.width, canvas.height)
@@ -280,7 +276,7 @@ def _phrases(layer: Layer, width: float, height: float) -> Iterator[tuple[str, T
         yield "hidden", "shown"
     match layer:
         case ColorLayer():
-            yield f"{_color_word(layer.color)} over everything", "wash"
+            yield f"{color_name(layer.color)} over everything", "wash"
         case GradientLayer():
             yield from _running(layer.gradient)
         case GroupLayer():
@@ -318,14 +314,10 @@ def _running(gradient: Gradient) -> Iterator[tuple[str, Touch]]:
 
 
 def _stop_word(stop: Stop) -> str:
-    word = _color_word(stop.color)
     if stop.opacity == 0:
         return "clear"
+    word = color_name(stop.color)
     return word if stop.opacity == 1 else f"{word} at {_percent(stop.opacity)}"
-
-
-def _color_word(color: str) -> str:
-    return COLOR_WORDS.get(color, color)
 
 
 def _where(layer: PlacedLayer, width: float, height: float) -> str:
