@@ -57,8 +57,11 @@ def pile(**modes: BlendMode) -> Composite:
     return composite_of(*layers, width=SIDE, height=SIDE)
 
 
-def group(state: Composite, *ids: str, group_id: str = "both") -> Composite:
-    return apply(state, GroupLayers(group_id=group_id, name="Both", layer_ids=ids))
+def group(
+    state: Composite, *ids: str, group_id: str = "both", **fields: object
+) -> Composite:
+    together = {"group_id": group_id, "name": "Both", "layer_ids": ids, **fields}
+    return apply(state, GroupLayers(**together))
 
 
 def shown(state: Composite, view: View = WHOLE) -> np.ndarray:
@@ -92,6 +95,20 @@ def test_plain_group_shows_as_its_members_did() -> None:
         premultiplied(shown(state)),
         atol=1,
     )
+
+
+@pytest.mark.parametrize("mode", [BlendMode.MULTIPLY, BlendMode.DARKEN])
+def test_group_that_blends_as_its_members_do_shows_as_they_did(mode: BlendMode) -> None:
+    state = pile(middle=mode, front=mode)
+    opaque = {
+        name: pixels | np.uint8([0, 0, 0, 255]) for name, pixels in PICTURES.items()
+    }
+    together = group(state, "middle", "front", mode=mode)
+
+    apart, as_one = (
+        render(one, pyramids(**opaque), WHOLE).astype(int) for one in (state, together)
+    )
+    np.testing.assert_allclose(as_one, apart, atol=1)
 
 
 def test_groups_in_groups_are_isolated_one_by_one() -> None:
@@ -216,6 +233,12 @@ def test_copy_of_a_group_has_members_of_its_own() -> None:
 def test_members_of_a_locked_group_are_locked() -> None:
     state = apply(group(pile(), "front"), LockLayer(layer_id="both", locked=True))
 
+    for edit in (
+        MoveLayer(layer_id="front", index=0, into=None),
+        MoveLayer(layer_id="back", index=0, into="both"),
+    ):
+        with pytest.raises(LayerLockedError, match="Both is locked"):
+            apply(state, edit)
     with pytest.raises(LayerLockedError, match="Both is locked"):
         place(state, "front", x=3)
 

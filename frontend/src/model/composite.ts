@@ -129,6 +129,7 @@ export type Edit =
       readonly group_id: string;
       readonly name: string;
       readonly layer_ids: [string, ...string[]];
+      readonly mode: BlendMode;
     }
   | { readonly kind: "dissolve_group"; readonly layer_id: string }
   | { readonly kind: "remove_layer"; readonly layer_id: string }

@@ -54,7 +54,10 @@ export function beneath(composite: Composite, layer: Layer): Layer | undefined {
   return layers[layers.findIndex((one) => one.id === layer.id) - 1];
 }
 
-/** Make one group of the layer and the one beneath it, and open that. */
+/**
+ * Make one group of the layer and the one beneath it, and open that. It blends as they
+ * do, if they do so alike: two multiplied layers still multiply what lies beneath.
+ */
 export function putTogether(desk: DeskActions, layer: Layer): void {
   const composite = expectedComposite();
   const below = composite ? beneath(composite, layer) : undefined;
@@ -65,6 +68,7 @@ export function putTogether(desk: DeskActions, layer: Layer): void {
     group_id: group,
     name: `${below.name} and ${layer.name}`.slice(0, LONGEST_NAME),
     layer_ids: [below.id, layer.id],
+    mode: below.blend === layer.blend ? layer.blend : "normal",
   });
   useDesk.getState().actions.open(group, "place");
 }

@@ -45,8 +45,18 @@ test("two layers are put together under a name of both, and the group is opened"
     kind: "group_layers",
     name: "back and front",
     layer_ids: ["back", "front"],
+    mode: "normal",
   });
   expect(useDesk.getState().openLayer).toBe(edit?.kind === "group_layers" ? edit.group_id : "");
+});
+
+test("layers that blend alike make a group that blends so", async () => {
+  const [one, other] = ["one", "other"].map((id) => sampleLayer(id, { blend: "multiply" }));
+  const { desk } = show(other as Layer, one as Layer, other as Layer);
+
+  await press("Put together with one");
+
+  expect(desk.edits).toMatchObject([{ kind: "group_layers", mode: "multiply" }]);
 });
 
 test("a layer over a group is put into it, in front", async () => {

@@ -223,6 +223,9 @@ def _copy_name(composite: Composite, name: str) -> str:
 def _move(composite: Composite, edit: MoveLayer) -> Composite:
     *groups, layer = composite.path_to(edit.layer_id)
     target = composite.path_to(edit.into) if edit.into is not None else ()
+    for around in (*groups, *target):
+        if around.locked:
+            raise LayerLockedError(around.name)
     if any(one.id == layer.id for one in target):
         raise NoSuchWorkError("group", "cannot be put into itself")
     into = target[-1] if target else None
@@ -264,7 +267,7 @@ def _group(composite: Composite, edit: GroupLayers) -> Composite:
         raise NotTogetherError
     group = grouped(
         members, group_id=edit.group_id, name=edit.name, canvas=composite.canvas
-    )
+    ).model_copy(update={"blend": edit.mode})
     front = members[-1].id
     for member in members[:-1]:
         composite = _put(composite, member.id, lambda _: ())

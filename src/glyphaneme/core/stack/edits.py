@@ -113,6 +113,9 @@ class GroupLayers(_EditBase):
     group_id: LayerId
     name: Name
     layer_ids: tuple[LayerId, ...] = Field(min_length=1, max_length=MAX_LAYERS)
+    mode: BlendMode = BlendMode.NORMAL
+    """How the group blends: with the mode that its members share, modes such as
+    multiply or lighten show the same as before."""
 
 
 class DissolveGroup(_EditBase):
