@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from tests.services.test_layered import PICTURES, poster, saved, shown
+from tests.posters import PICTURES, poster, saved, shown
 
 if TYPE_CHECKING:
     from pathlib import Path

@@ -11,100 +11,25 @@ import pytest
 from defusedxml import ElementTree
 from PIL import Image
 
-from glyphaneme.codecs import FileFormat, FileSpec, PictureRefusedError, write_picture
+from glyphaneme.codecs import PictureRefusedError
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.place import Placement
 from glyphaneme.core.stack import (
-    AddColor,
-    AddGradient,
-    BlendLayer,
-    Composite,
-    Gradient,
-    GroupLayers,
     PlaceLayer,
-    ShowLayer,
-    Stop,
-    View,
     apply,
-    render,
 )
 from glyphaneme.services.layered import (
     pixels_of_layered,
     read_layered,
-    write_layered,
 )
 from tests.pictures import (
-    composite_of,
-    noise_pixels,
-    photo_layer,
     premultiplied,
-    pyramids,
-    soft_pixels,
 )
+from tests.posters import HEIGHT, PICTURES, WIDTH, poster, saved, shown
 from tests.published_blending import laid_over
 
 if TYPE_CHECKING:
-    from collections.abc import Iterator
     from xml.etree.ElementTree import Element
-
-WIDTH, HEIGHT = 120, 90
-PICTURES = {
-    "a": soft_pixels(140, 110, seed=1),
-    "b": noise_pixels(70, 60, seed=2),
-    "c": soft_pixels(80, 50, seed=3),
-}
-
-
-def poster() -> Composite:
-    turned = Placement(x=60, y=40, scale_x=0.7, scale_y=0.7, turn=20, flipped=True)
-    state = composite_of(
-        photo_layer("a", PICTURES["a"]),
-        photo_layer("b", PICTURES["b"], blend=BlendMode.MULTIPLY, opacity=0.8),
-        photo_layer("c", PICTURES["c"], blend=BlendMode.SCREEN, placement=turned),
-        width=WIDTH,
-        height=HEIGHT,
-        background="#f0e0d0",
-    )
-    glow = Gradient(
-        x=60,
-        y=45,
-        length=90,
-        start=Stop(color="#ff8000"),
-        end=Stop(color="#002040", opacity=0),
-    )
-    for edit in (
-        GroupLayers(group_id="g", name="Both", layer_ids=("b", "c")),
-        BlendLayer(layer_id="g", mode=BlendMode.LUMINOSITY, opacity=0.6),
-        AddGradient(layer_id="glow", name="Glow", gradient=glow),
-        BlendLayer(layer_id="glow", mode=BlendMode.SOFT_LIGHT, opacity=0.9),
-        AddColor(layer_id="wash", name="Wash", color="#123456"),
-        ShowLayer(layer_id="wash", visible=False),
-    ):
-        state = apply(state, edit)
-    return state
-
-
-def original(picture: str) -> Iterator[bytes]:
-    file = io.BytesIO()
-    write_picture(PICTURES[picture], file, FileSpec(FileFormat.PNG, 90, 72))
-    yield file.getvalue()
-
-
-def saved(state: Composite) -> io.BytesIO:
-    file = io.BytesIO()
-    write_layered(
-        state,
-        pyramids(**PICTURES),
-        file,
-        originals=original,
-        report=lambda share: None,
-    )
-    return file
-
-
-def shown(state: Composite, pictures: dict[str, np.ndarray]) -> np.ndarray:
-    view = View(0, 0, state.canvas.width, state.canvas.height, 1)
-    return render(state, pyramids(**pictures), view)
 
 
 def png(pixels: np.ndarray) -> bytes:
