@@ -68,26 +68,22 @@ def alpha(texel: np.uint32) -> F32:
     return F32(I32(texel >> np.uint32(24)))
 
 
-@intrinsic
-def load_pair(_typing: Any, _address: Any) -> Any:
-    """Load two neighbouring texels from an address that is a multiple of four."""
+def _loading(kind: Any) -> Any:
+    """Return a function that loads a word from an address, a multiple of four."""
 
-    def lower(_context: Any, builder: Any, _signature: Any, values: Any) -> Any:
-        word = ir.IntType(64)
-        return builder.load(builder.inttoptr(values[0], word.as_pointer()), align=4)
+    @intrinsic
+    def load(_typing: Any, _address: Any) -> Any:
+        def lower(_context: Any, builder: Any, _signature: Any, values: Any) -> Any:
+            place = ir.IntType(kind.bitwidth).as_pointer()
+            return builder.load(builder.inttoptr(values[0], place), align=4)
 
-    return types.uint64(types.int64), lower
+        return kind(types.int64), lower
+
+    return load
 
 
-@intrinsic
-def load_texel(_typing: Any, _address: Any) -> Any:
-    """Load the texel at an address."""
-
-    def lower(_context: Any, builder: Any, _signature: Any, values: Any) -> Any:
-        word = ir.IntType(32)
-        return builder.load(builder.inttoptr(values[0], word.as_pointer()), align=4)
-
-    return types.uint32(types.int64), lower
+load_pair = _loading(types.uint64)  # of neighbouring texels
+load_texel = _loading(types.uint32)
 
 
 @intrinsic
@@ -142,6 +138,37 @@ def copy_span(
         t[SA + i] = alpha(texel) * strength
 
 
+@njit(**INLINED)
+def aim(
+    columns: int,
+    ray: np.ndarray,
+    middle: F32,
+    t: np.ndarray,
+    offsets: np.ndarray,
+    n: int,
+) -> int:
+    """Write which texels samples lie on, and how far from them, into SR and SG.
+
+    With 0 as the middle a sample lies behind its texel's centre, by 0 to 1; with 1/2
+    the nearest one counts, and distances are -1/2 to 1/2. Offsets count from the byte
+    that is returned.
+    """
+    whole_u = math.floor(ray[0])
+    whole_v = math.floor(ray[1])
+    u, v = F32(ray[0] - whole_u) + middle, F32(ray[1] - whole_v) + middle
+    du, dv = F32(ray[2]), F32(ray[3])
+    stride = I32(columns)
+    for i in range(n):
+        at = F32(I32(i))
+        here_u = du * at + u
+        here_v = dv * at + v
+        floor_u, floor_v = np.floor(here_u), np.floor(here_v)
+        t[SR + i] = here_u - floor_u - middle
+        t[SG + i] = here_v - floor_v - middle
+        offsets[i] = np.uint32(I32(floor_v) * stride + I32(floor_u))
+    return int(4 * (np.int64(whole_v) * columns + np.int64(whole_u)))
+
+
 @njit(**PART)
 def gather_corners(
     address: int,
@@ -159,27 +186,13 @@ def gather_corners(
     fractions and offsets vectorise, the gather itself is scalar; 2.7 x the speed of
     one loop for all. Neighbours in a row are fetched as one.
     """
-    pairs = corners.view(np.uint64)
-    whole_u = math.floor(ray[0])
-    whole_v = math.floor(ray[1])
-    u, v = F32(ray[0] - whole_u), F32(ray[1] - whole_v)
-    du, dv = F32(ray[2]), F32(ray[3])
-    base = address + 4 * (np.int64(whole_v) * columns + np.int64(whole_u))
+    pairs, offsets = corners.view(np.uint64), corners[4 * CHUNK :]
     below = 4 * np.int64(columns)
-    stride = I32(columns)
-    for i in range(n):
-        at = F32(I32(i))
-        here_u = du * at + u
-        here_v = dv * at + v
-        t[SR + i] = here_u - np.floor(here_u)
-        t[SG + i] = here_v - np.floor(here_v)
-        corners[4 * CHUNK + i] = np.uint32(
-            I32(np.floor(here_v)) * stride + I32(np.floor(here_u))
-        )
+    base = address + aim(columns, ray, ZERO, t, offsets, n)
     if ahead != 0:
-        bring_near(base + ahead, corners[4 * CHUNK :], n)
+        bring_near(base + ahead, offsets, n)
     for i in range(n):
-        at_texel = base + 4 * np.int64(I32(corners[4 * CHUNK + i]))
+        at_texel = base + 4 * np.int64(I32(offsets[i]))
         pairs[i] = load_pair(at_texel)
         pairs[CHUNK + i] = load_pair(at_texel + below)
 
@@ -213,27 +226,13 @@ def gather_nine(
     Into SR and SG goes how far the sample lies from the middle one's centre. Of each
     of three rows, two texels are fetched as one, and then the third.
     """
-    pairs = texels.view(np.uint64)
-    whole_u = math.floor(ray[0])
-    whole_v = math.floor(ray[1])
-    u, v = F32(ray[0] - whole_u) + HALF, F32(ray[1] - whole_v) + HALF
-    du, dv = F32(ray[2]), F32(ray[3])
-    base = address + 4 * (np.int64(whole_v - 1) * columns + np.int64(whole_u - 1))
+    pairs, offsets = texels.view(np.uint64), texels[9 * CHUNK :]
     below = 4 * np.int64(columns)
-    stride = I32(columns)
-    for i in range(n):
-        at = F32(I32(i))
-        here_u = du * at + u
-        here_v = dv * at + v
-        t[SR + i] = here_u - np.floor(here_u) - HALF
-        t[SG + i] = here_v - np.floor(here_v) - HALF
-        texels[9 * CHUNK + i] = np.uint32(
-            I32(np.floor(here_v)) * stride + I32(np.floor(here_u))
-        )
+    base = address + aim(columns, ray, HALF, t, offsets, n) - below - 4
     if ahead != 0:
-        bring_near(base + ahead, texels[9 * CHUNK :], n)
+        bring_near(base + ahead, offsets, n)
     for i in range(n):
-        at_texel = base + 4 * np.int64(I32(texels[9 * CHUNK + i]))
+        at_texel = base + 4 * np.int64(I32(offsets[i]))
         pairs[i] = load_pair(at_texel)
         texels[6 * CHUNK + i] = load_texel(at_texel + 8)
         pairs[CHUNK + i] = load_pair(at_texel + below)
