@@ -245,7 +245,7 @@ def test_groups_and_washes_are_made_and_described(client: FlaskClient) -> None:
     }
     assert said["both"].startswith("Both, 2 layers as one")
     assert said["c"] == "Wash, white over everything, shown plainly."
-    assert "from #ff8000 to clear" in said["g"]
+    assert "from dark orange to clear" in said["g"]
     group = project["composite"]["layers"][1]
     assert [one["kind"] for one in group["layers"]] == ["color", "gradient"]
 
