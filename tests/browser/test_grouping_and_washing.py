@@ -134,6 +134,7 @@ def test_gradient_is_dragged_by_its_ends_and_chosen_by_eye(
     end = hands.grip("end")
     hands.drag(end, Point(end.x + 90, end.y - 120))
     hands.settle()
+    assert page.evaluate("String(getSelection())") == ""
     dragged = layers(hands, trio)[-1]["gradient"]
     assert 0 < dragged["angle"] < 90
 
