@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import itertools
 import subprocess
-import sys
 from dataclasses import asdict, dataclass
+from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 import cv2
@@ -25,6 +25,8 @@ if TYPE_CHECKING:
 FRAME = View(x=0, y=0, width=1280, height=960, scale=0)
 WARM_FRAMES = 4
 TILE = 256
+PRODUCT_PYTHON = Path(__file__).parents[1] / ".venv/bin/python"
+"""The product's own: numba reads in more where some libraries compared with are."""
 DABS = 8
 
 
@@ -279,4 +281,4 @@ def start_up(*, rounds: int) -> Iterator[Figure]:
 
 
 def _in_fresh_process(program: str) -> None:
-    subprocess.run([sys.executable, "-c", program], check=True)  # noqa: S603
+    subprocess.run([PRODUCT_PYTHON, "-c", program], check=True)  # noqa: S603
