@@ -178,7 +178,7 @@ def frames(engine: Engine, *, rounds: int) -> Iterator[Figure]:
     yield Figure("frame, layer 2 dragged", took["drag"].cpu / one, 6, 3)
     yield Figure("frame at half size, layer 2 dragged", took["half"].cpu / one, 2, 1)
     share = took["stroke"].cpu / DABS / one
-    name = "tile of 256 × 256 changed and encoded"
+    name = "tile of 256 × 256 encoded"
     yield Figure(f"{name}, {DABS} in a row", share, 0.25, 0.15)
     yield Figure(f"{name}, after other work", took["dab"].cpu / one, 0.25, 0.15)
 

@@ -62,7 +62,10 @@ class PrivateCluster:
         port = self._running_port()
         while port is not None and not _answers(port):
             if time.monotonic() > deadline:
-                message = f"the database must answer at port {port}; it does not"
+                message = (
+                    f"the database must answer at port {port}; it does not. If no "
+                    f"server runs there, remove {self._lock_file} and start again"
+                )
                 raise PostgresError(message)
             time.sleep(0.1)
             port = self._running_port()
