@@ -18,7 +18,7 @@ if TYPE_CHECKING:
 
     from bench.figures import Figure
 
-ROW = "{:<48} {:>12} {:>12} {:>12}  {}\n"
+ROW = "{:<52} {:>12} {:>12} {:>12}  {}\n"
 
 
 def main() -> int:
