@@ -243,6 +243,21 @@ def test_members_of_a_locked_group_are_locked() -> None:
         place(state, "front", x=3)
 
 
+def test_members_of_a_locked_group_may_change_places() -> None:
+    state = group(pile(), "middle", "front")
+    state = apply(state, LockLayer(layer_id="both", locked=True))
+
+    state = apply(state, MoveLayer(layer_id="front", index=0, into="both"))
+
+    assert [one.id for one in state.layer("both").layers] == ["front", "middle"]
+
+
+def test_layers_are_counted_wherever_they_lie_and_groups_are_not() -> None:
+    state = group(group(pile(), "front", group_id="inner"), "middle", "inner")
+
+    assert state.layer_count == len(PICTURES)
+
+
 def test_what_a_group_cannot_do_is_refused_with_its_reason() -> None:
     state = group(pile(), "front")
 

@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { layerById, pathTo, siblingsOf } from "@/model/composite";
+import { countLayers, layerById, pathTo, siblingsOf } from "@/model/composite";
 import { cornersOf, layersAt } from "@/model/geometry";
 import { intoPile, onCanvas } from "@/model/nesting";
 import { sampleComposite, sampleGroup, sampleLayer, samplePlacement } from "@/testing/samples";
@@ -14,6 +14,10 @@ test("layers are found however deep they lie", () => {
   expect(pathTo(composite.layers, "a").map(({ id }) => id)).toEqual(["outer", "inner", "a"]);
   expect(layerById(composite, "a")).toBe(member);
   expect(siblingsOf(composite, "inner")).toEqual([inner]);
+});
+
+test("layers are counted wherever they lie, groups are not", () => {
+  expect(countLayers(composite.layers)).toBe(2);
 });
 
 test("a member's corners lie on the canvas where its groups take them", () => {

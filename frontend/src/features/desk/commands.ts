@@ -92,7 +92,8 @@ export function takeOut(desk: DeskActions, layer: Layer): void {
 
 /** Take a group apart; its members stay where they show. */
 export function takeApart(desk: DeskActions, layer: Layer): void {
-  if (layer.kind !== "group" || layer.locked) return;
+  const composite = expectedComposite();
+  if (layer.kind !== "group" || !composite || isHeld(composite, layer.id)) return;
   desk.edit({ kind: "dissolve_group", layer_id: layer.id });
   useDesk.getState().actions.open(layer.layers.at(-1)?.id ?? null);
 }
@@ -125,7 +126,8 @@ export function duplicate(desk: DeskActions, layer: Layer): void {
 
 /** Take the layer away and open none. */
 export function remove(desk: DeskActions, layer: Layer): void {
-  if (layer.locked) return;
+  const composite = expectedComposite();
+  if (!composite || isHeld(composite, layer.id)) return;
   desk.edit({ kind: "remove_layer", layer_id: layer.id });
   useDesk.getState().actions.open(null);
 }

@@ -5,9 +5,10 @@ import type { ReactElement } from "react";
 import styled from "styled-components";
 import { fetchModes } from "@/api/calls";
 import { useDeskActions } from "@/features/desk/DeskContext";
-import type { BlendMode, Layer } from "@/model/composite";
+import { type BlendMode, isHeld, type Layer } from "@/model/composite";
 import { STRENGTHS, tryMode, tryStrength } from "@/model/tries";
 import { useDesk } from "@/state/desk";
+import { useComposite } from "@/state/project";
 import { useCalmLive } from "@/state/useCalmLive";
 import { font } from "@/theme/tokens";
 import { Choice } from "@/ui/Choice";
@@ -31,6 +32,8 @@ export function BlendFacet({ layer }: { readonly layer: Layer }): ReactElement {
   const modes = useQuery({ queryKey: ["modes"], queryFn: fetchModes, staleTime: Infinity });
   const shown =
     live?.kind === "blend_layer" && live.layer_id === layer.id ? live.opacity : layer.opacity;
+  const composite = useComposite();
+  const held = composite ? isHeld(composite, layer.id) : true;
   const percent = Math.round(shown * 100);
   const take = (value: number) => {
     setLive(null);
@@ -45,7 +48,7 @@ export function BlendFacet({ layer }: { readonly layer: Layer }): ReactElement {
         label="Ready strengths"
         value={LADDER.some(({ id }) => id === String(percent)) ? String(percent) : null}
         choices={LADDER}
-        isDisabled={layer.locked}
+        isDisabled={held}
         onChange={(id) => take(Number(id))}
       />
       <LabelledSlider
@@ -55,11 +58,11 @@ export function BlendFacet({ layer }: { readonly layer: Layer }): ReactElement {
         max={100}
         unit="%"
         fallback={100}
-        isDisabled={layer.locked}
+        isDisabled={held}
         onChange={(value) => setLive(tryStrength(layer, value / 100))}
         onChangeEnd={take}
       />
-      {layer.locked || choices.length === 0 ? null : (
+      {held || choices.length === 0 ? null : (
         <Words>
           Its colours join those beneath by{" "}
           <LiveSelect

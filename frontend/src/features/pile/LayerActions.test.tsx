@@ -97,6 +97,18 @@ test("a locked layer can be unlocked, and not removed", async () => {
   expect(desk.edits).toEqual([{ kind: "lock_layer", layer_id: "front", locked: false }]);
 });
 
+test("members of a locked group stay in it, but change places", async () => {
+  const group = { ...sampleGroup("both", samplePlacement(), back, front), locked: true };
+  const { desk } = show(front, group);
+
+  for (const name of ["Remove", "Take out of both"]) {
+    expect(screen.getByRole("button", { name })).toHaveProperty("disabled", true);
+  }
+  await press("Send back");
+
+  expect(desk.edits).toEqual([{ kind: "move_layer", layer_id: "front", index: 0, into: "both" }]);
+});
+
 test("renaming is asked for where the name stands", async () => {
   const { onRename } = show(front, back, front);
 

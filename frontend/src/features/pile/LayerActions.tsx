@@ -15,7 +15,7 @@ import {
   toggleShown,
 } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
-import { type Composite, groupsAround, type Layer, siblingsOf } from "@/model/composite";
+import { type Composite, groupsAround, isHeld, type Layer, siblingsOf } from "@/model/composite";
 import { useComposite } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";
@@ -47,6 +47,7 @@ export function LayerActions({ layer, onRename }: LayerActionsProps): ReactEleme
   const layers = siblingsOf(composite, layer.id);
   const isFront = layers.at(-1)?.id === layer.id;
   const isBack = layers[0]?.id === layer.id;
+  const held = isHeld(composite, layer.id);
   return (
     <Row role="group" aria-label={`What to do with ${layer.name}`}>
       <QuietButton isDisabled={isFront} onPress={() => shiftInPile(desk, layer, 1)}>
@@ -63,7 +64,7 @@ export function LayerActions({ layer, onRename }: LayerActionsProps): ReactEleme
       <QuietButton onPress={() => toggleLocked(desk, layer)}>
         {layer.locked ? "Unlock" : "Lock"}
       </QuietButton>
-      <QuietButton isDisabled={layer.locked} onPress={() => remove(desk, layer)}>
+      <QuietButton isDisabled={held} onPress={() => remove(desk, layer)}>
         Remove
       </QuietButton>
       <GroupActions composite={composite} layer={layer} />
@@ -84,7 +85,10 @@ function GroupActions({ composite, layer }: GroupActionsProps): ReactElement {
   return (
     <>
       {below?.kind === "group" ? (
-        <QuietButton isDisabled={below.locked} onPress={() => putInto(desk, layer, below)}>
+        <QuietButton
+          isDisabled={isHeld(composite, below.id)}
+          onPress={() => putInto(desk, layer, below)}
+        >
           Put into {below.name}
         </QuietButton>
       ) : null}
@@ -94,12 +98,15 @@ function GroupActions({ composite, layer }: GroupActionsProps): ReactElement {
         </QuietButton>
       ) : null}
       {around ? (
-        <QuietButton isDisabled={around.locked} onPress={() => takeOut(desk, layer)}>
+        <QuietButton isDisabled={isHeld(composite, around.id)} onPress={() => takeOut(desk, layer)}>
           Take out of {around.name}
         </QuietButton>
       ) : null}
       {layer.kind === "group" ? (
-        <QuietButton isDisabled={layer.locked} onPress={() => takeApart(desk, layer)}>
+        <QuietButton
+          isDisabled={isHeld(composite, layer.id)}
+          onPress={() => takeApart(desk, layer)}
+        >
           Take apart
         </QuietButton>
       ) : null}

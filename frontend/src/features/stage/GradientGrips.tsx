@@ -1,8 +1,9 @@
 /** The open gradient's ends and middle, to be dragged on the stage. */
 
-import { Fragment, type ReactElement } from "react";
+import { Fragment, type ReactElement, type SVGProps } from "react";
 import styled from "styled-components";
 import type { Gradient } from "@/model/composite";
+import type { Point } from "@/model/geometry";
 import { type GradientGrip, gripsOf } from "@/model/gradients";
 import { canvasToStage, type StageView } from "@/model/viewing";
 
@@ -24,20 +25,25 @@ const Reach = styled.circle`
   pointer-events: none;
 `;
 
-const Shade = styled.circle`
-  fill: none;
-  stroke: rgb(0 0 0 / 55%);
-  stroke-width: 5.5;
+const Bar = styled.rect`
+  stroke: #fbf9f3;
+  stroke-width: 2.5;
   pointer-events: none;
+
+  &[data-shade="true"] {
+    fill: none;
+    stroke: rgb(0 0 0 / 55%);
+    stroke-width: 5;
+  }
 `;
 
-const End = styled.circle`
-  stroke: #fbf9f3;
-  stroke-width: 3;
+/** Where a hand takes hold of an end: rounder than the bar that is seen. */
+const Hold = styled.circle`
+  fill: transparent;
   cursor: move;
 `;
 
-const Middle = styled.rect`
+const Middle = styled.circle`
   fill: #fbf9f3;
   stroke: #25221d;
   stroke-width: 1.2;
@@ -45,8 +51,22 @@ const Middle = styled.rect`
 `;
 
 const ENDS = ["start", "end"] as const;
-const RADIUS = 9;
-const SIDE = 10;
+const REACH = 14;
+const LONG = 26;
+const THICK = 8;
+const KNOB = 5.5;
+
+/** A bar lies across the gradient, along the line where an end is reached. */
+function barAt({ x, y }: Point, angle: number): SVGProps<SVGRectElement> {
+  return {
+    x: x - THICK / 2,
+    y: y - LONG / 2,
+    width: THICK,
+    height: LONG,
+    rx: 2,
+    transform: `rotate(${angle} ${x} ${y})`,
+  };
+}
 
 interface GradientGripsProps {
   readonly gradient: Gradient;
@@ -66,27 +86,16 @@ export function GradientGrips({ gradient, view, isLocked }: GradientGripsProps):
       {isRound ? <Reach cx={start.x} cy={start.y} r={gradient.length * view.scale} /> : null}
       {isLocked ? null : (
         <>
-          {isRound ? null : (
-            <Middle
-              data-grip="middle"
-              x={middle.x - SIDE / 2}
-              y={middle.y - SIDE / 2}
-              width={SIDE}
-              height={SIDE}
-              transform={`rotate(45 ${middle.x} ${middle.y})`}
-            />
-          )}
+          {isRound ? null : <Middle data-grip="middle" cx={middle.x} cy={middle.y} r={KNOB} />}
           {ENDS.map((which) => (
             <Fragment key={which}>
-              <Shade cx={at(which).x} cy={at(which).y} r={RADIUS} />
-              <End
-                data-grip={which}
-                cx={at(which).x}
-                cy={at(which).y}
-                r={RADIUS}
+              <Bar data-shade="true" {...barAt(at(which), gradient.angle)} />
+              <Bar
+                {...barAt(at(which), gradient.angle)}
                 fill={gradient[which].color}
                 fillOpacity={Math.max(gradient[which].opacity, 0.15)}
               />
+              <Hold data-grip={which} cx={at(which).x} cy={at(which).y} r={REACH} />
             </Fragment>
           ))}
         </>

@@ -223,9 +223,6 @@ def _copy_name(composite: Composite, name: str) -> str:
 def _move(composite: Composite, edit: MoveLayer) -> Composite:
     *groups, layer = composite.path_to(edit.layer_id)
     target = composite.path_to(edit.into) if edit.into is not None else ()
-    for around in (*groups, *target):
-        if around.locked:
-            raise LayerLockedError(around.name)
     if any(one.id == layer.id for one in target):
         raise NoSuchWorkError("group", "cannot be put into itself")
     into = target[-1] if target else None
@@ -236,6 +233,9 @@ def _move(composite: Composite, edit: MoveLayer) -> Composite:
             one for one in composite.siblings_of(layer.id) if one.id != layer.id
         )
         return _refilled(composite, into, inserted(others, layer, edit.index))
+    for around in (*groups, *target):
+        if around.locked:
+            raise LayerLockedError(around.name)
     outside = lifted_through(layer, _groups(reversed(groups)))
     inside = lowered_through(outside, _groups(target))
     without = _put(composite, layer.id, lambda _: ())

@@ -86,8 +86,8 @@ def color_name(color: str) -> str:
 
     References
     ----------
-    .. [1] W3C, "CSS Color Module Level 4", section 6.1, for the values of most names;
-       the others fill its gaps among the browns, pinks and muted colours of photos.
+    .. [1] W3C, "CSS Color Module Level 4", section 6.1, for more than half of the
+       values; the others are ours, for the browns, pinks and muted colours of photos.
 
     Examples
     --------
