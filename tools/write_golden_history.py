@@ -1,0 +1,128 @@
+"""Writes a history of every kind of edit, as this version stores it.
+
+Run once for each released version, and keep what it writes in `tests/golden`:
+`PYTHONPATH=src .venv/bin/python tools/write_golden_history.py tests/golden/version-1.json`
+"""
+
+from __future__ import annotations
+
+import json
+import sys
+from pathlib import Path
+from typing import Any
+
+from glyphaneme.core.stack import Canvas, Composite, apply, parse_edit
+
+CANVAS = {"width": 1200, "height": 900, "ppi": 240.0, "background": "#f5f1e8"}
+GLOW = {
+    "shape": "round",
+    "x": 600,
+    "y": 400,
+    "length": 700,
+    "start": {"color": "#ffb060"},
+    "end": {"color": "#203050", "opacity": 0},
+}
+AT_THE_EDGE = {**GLOW, "shape": "linear", "x": 199_995, "y": -199_999, "angle": 30}
+
+
+def photo(layer_id: str, name: str, width: int, height: int, **more: Any) -> Any:
+    """Return an edit that lays a photo on."""
+    facts = {"layer_id": layer_id, "name": name, "width": width, "height": height}
+    return {"kind": "add_layer", "picture": f"picture-of-{layer_id}"} | facts | more
+
+
+def placed(layer_id: str, x: float, y: float, scale: float, **more: Any) -> Any:
+    """Return an edit that places a layer."""
+    place = {"x": x, "y": y, "scale_x": scale, "scale_y": scale, **more}
+    return {"kind": "place_layer", "layer_id": layer_id, "placement": place}
+
+
+def of(kind: str, layer_id: str, **more: Any) -> Any:
+    """Return an edit of one layer."""
+    return {"kind": kind, "layer_id": layer_id, **more}
+
+
+def group(group_id: str, name: str, *layer_ids: str, **more: Any) -> Any:
+    """Return an edit that groups layers."""
+    named = {"group_id": group_id, "name": name, "layer_ids": layer_ids}
+    return {"kind": "group_layers", **named, **more}
+
+
+STEPS = [
+    photo("hills", "Hills", 4000, 3000),
+    photo("moths", "Moths", 900, 500, at=(300.5, 200.25)),
+    photo("puppet", "Puppet 7", 800, 1600, index=1),
+    photo("banner", "Banner", 30_000, 40),
+    of("add_color", "dusk", name="Dusk", color="#203040", index=0),
+    of("add_gradient", "glow", name="Glow", gradient=GLOW),
+    of("blend_layer", "moths", mode="multiply", opacity=0.75),
+    of("blend_layer", "glow", mode="screen", opacity=0.4),
+    placed("moths", 400, 300, 0.6, turn=-12.5, flipped=True),
+    placed("puppet", 700.5, 450.25, 0.33, upended=True),
+    of("duplicate_layer", "moths", copy_id="moths-again"),
+    of("duplicate_layer", "moths-again", copy_id="moths-thrice"),
+    of("duplicate_layer", "puppet", copy_id="puppet-again"),
+    of("duplicate_layer", "glow", copy_id="glow-again"),
+    of("grade_layer", "glow", gradient={**GLOW, "angle": 200, "shape": "linear"}),
+    of("tint_layer", "dusk", color="#a8412a"),
+    of("name_layer", "banner", name="Ünïcode 旗 99"),
+    of("duplicate_layer", "banner", copy_id="banner-again"),
+    of("name_layer", "banner", name="N" * 120),
+    of("duplicate_layer", "banner", copy_id="banner-thrice"),
+    group("flock", "Flock", "moths", "moths-again"),
+    placed("flock", 500, 350, 0.8, turn=20, flipped=True),
+    of("blend_layer", "flock", mode="luminosity", opacity=0.9),
+    of("move_layer", "moths-thrice", index=1, into="flock"),
+    of("move_layer", "glow-again", index=0, into="flock"),
+    group("crowd", "Crowd", "flock", "puppet", mode="lighten"),
+    placed("crowd", 610, 440, 1.25, turn=-45, upended=True),
+    of("duplicate_layer", "crowd", copy_id="crowd-again"),
+    of("move_layer", "moths", index=9),
+    of("dissolve_group", "flock"),
+    of("show_layer", "dusk", visible=False),
+    of("lock_layer", "hills", locked=True),
+    of("duplicate_layer", "hills", copy_id="hills-again"),
+    of("lock_layer", "hills", locked=False),
+    of("remove_layer", "hills"),
+    {
+        "kind": "set_canvas",
+        "canvas": {**CANVAS, "width": 2000, "background": None},
+        "shift_x": 400,
+        "shift_y": -20.5,
+    },
+    of("dissolve_group", "crowd-again"),
+    {"kind": "set_canvas", "canvas": CANVAS, "shift_x": -400, "shift_y": 20.5},
+    of("add_gradient", "edge", name="Edge", gradient=AT_THE_EDGE),
+    of("duplicate_layer", "edge", copy_id="edge-again"),
+    of("duplicate_layer", "edge-again", copy_id="edge-thrice"),
+    of("move_layer", "glow", index=0),
+    of("name_layer", "puppet-again", name="Puppet, again"),
+    placed("banner", -150_000.5, 120_000, 3, turn=359),
+    of("duplicate_layer", "banner", copy_id="banner-fourth"),
+    group("far", "Far", "banner", "banner-fourth"),
+    placed("far", 100, 100, 0.002),
+    of("move_layer", "banner-fourth", index=3),
+    of("remove_layer", "dusk"),
+]
+
+
+def main(target: Path) -> None:
+    """Write the history as JSON."""
+    state = Composite(canvas=Canvas(**CANVAS))
+    begun = state.model_dump(mode="json")
+    steps = []
+    for step in STEPS:
+        edit = parse_edit(step)
+        state = apply(state, edit)
+        steps.append(
+            {
+                "edit": edit.model_dump(mode="json"),
+                "after": state.model_dump(mode="json"),
+            }
+        )
+    text = json.dumps({"begun": begun, "steps": steps}, ensure_ascii=False)
+    target.write_text(text + "\n")
+
+
+if __name__ == "__main__":
+    main(Path(sys.argv[1]))
