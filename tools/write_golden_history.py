@@ -1,7 +1,7 @@
 """Writes a history of every kind of edit, as this version stores it.
 
-Run once for each released version, and keep what it writes in `tests/golden`:
-`PYTHONPATH=src .venv/bin/python tools/write_golden_history.py tests/golden/version-1.json`
+Run once for each released version, and keep what it writes:
+`PYTHONPATH=src python -m tools.write_golden_history tests/golden/version-2.jsonl`
 """
 
 from __future__ import annotations
@@ -9,9 +9,18 @@ from __future__ import annotations
 import json
 import sys
 from pathlib import Path
-from typing import Any
 
-from glyphaneme.core.stack import Canvas, Composite, apply, parse_edit
+from glyphaneme.core.stack import (
+    Canvas,
+    Composite,
+    apply,
+    decided,
+    parse_edit,
+    store_composite,
+    store_edit,
+)
+
+Fields = dict[str, object]
 
 CANVAS = {"width": 1200, "height": 900, "ppi": 240.0, "background": "#f5f1e8"}
 GLOW = {
@@ -25,24 +34,24 @@ GLOW = {
 AT_THE_EDGE = {**GLOW, "shape": "linear", "x": 199_995, "y": -199_999, "angle": 30}
 
 
-def photo(layer_id: str, name: str, width: int, height: int, **more: Any) -> Any:
+def photo(layer_id: str, name: str, width: int, height: int, **more: object) -> Fields:
     """Return an edit that lays a photo on."""
     facts = {"layer_id": layer_id, "name": name, "width": width, "height": height}
     return {"kind": "add_layer", "picture": f"picture-of-{layer_id}"} | facts | more
 
 
-def placed(layer_id: str, x: float, y: float, scale: float, **more: Any) -> Any:
+def placed(layer_id: str, x: float, y: float, scale: float, **more: object) -> Fields:
     """Return an edit that places a layer."""
     place = {"x": x, "y": y, "scale_x": scale, "scale_y": scale, **more}
     return {"kind": "place_layer", "layer_id": layer_id, "placement": place}
 
 
-def of(kind: str, layer_id: str, **more: Any) -> Any:
+def of(kind: str, layer_id: str, **more: object) -> Fields:
     """Return an edit of one layer."""
     return {"kind": kind, "layer_id": layer_id, **more}
 
 
-def group(group_id: str, name: str, *layer_ids: str, **more: Any) -> Any:
+def group(group_id: str, name: str, *layer_ids: str, **more: object) -> Fields:
     """Return an edit that groups layers."""
     named = {"group_id": group_id, "name": name, "layer_ids": layer_ids}
     return {"kind": "group_layers", **named, **more}
@@ -107,21 +116,15 @@ STEPS = [
 
 
 def main(target: Path) -> None:
-    """Write the history as JSON."""
-    state = Composite(canvas=Canvas(**CANVAS))
-    begun = state.model_dump(mode="json")
-    steps = []
+    """Write the history: first what it begins with, then a line for each step."""
+    state = Composite(canvas=Canvas.model_validate(CANVAS))
+    lines: list[Fields] = [store_composite(state)]
     for step in STEPS:
-        edit = parse_edit(step)
+        edit = decided(state, parse_edit(step))
         state = apply(state, edit)
-        steps.append(
-            {
-                "edit": edit.model_dump(mode="json"),
-                "after": state.model_dump(mode="json"),
-            }
-        )
-    text = json.dumps({"begun": begun, "steps": steps}, ensure_ascii=False)
-    target.write_text(text + "\n")
+        lines.append({"edit": store_edit(edit), "after": store_composite(state)})
+    text = "".join(json.dumps(line, ensure_ascii=False) + "\n" for line in lines)
+    target.write_text(text)
 
 
 if __name__ == "__main__":

@@ -1,7 +1,10 @@
 from __future__ import annotations
 
+import json
+
+import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
@@ -12,7 +15,7 @@ from glyphaneme.core.errors import (
     LayerLockedError,
     LayerMissingError,
 )
-from glyphaneme.core.place import Placement
+from glyphaneme.core.place import Placement, build_pyramid
 from glyphaneme.core.stack import (
     AddColor,
     AddGradient,
@@ -34,31 +37,55 @@ from glyphaneme.core.stack import (
     ShowLayer,
     Stop,
     TintLayer,
+    View,
     apply,
     describe,
     describe_edit,
+    open_composite,
     parse_edit,
+    render,
+    store_composite,
 )
 
 IDS = ("a", "b", "c", "d")
 ids = st.sampled_from(IDS)
+
+
+def reaching(least: float, most: float) -> st.SearchStrategy[float]:
+    """Return numbers of a range, its ends drawn as often as all between."""
+    return st.sampled_from([least, most]) | st.floats(least, most)
+
+
+positions = reaching(-2e5, 2e5)
+scales = reaching(0.0005000001, 200)
+angles = reaching(-360, 360)
+names = st.sampled_from(["N" * 120, f"Moths {'9' * 114}", "Moths 7", "\u0667 \u0667"])
+sides = st.sampled_from([1, 30_000]) | st.integers(1, 30_000)
 placements = st.builds(
     Placement,
-    x=st.floats(-1e4, 1e4),
-    y=st.floats(-1e4, 1e4),
-    scale_x=st.floats(0.01, 50),
-    scale_y=st.floats(0.01, 50),
-    turn=st.floats(-360, 360),
+    x=positions,
+    y=positions,
+    scale_x=scales,
+    scale_y=scales,
+    turn=angles,
     flipped=st.booleans(),
+    upended=st.booleans(),
+) | st.builds(
+    # In proportion, as groups must be.
+    lambda scale, **rest: Placement(scale_x=scale, scale_y=scale, **rest),
+    scale=scales,
+    x=positions,
+    y=positions,
+    turn=angles,
     upended=st.booleans(),
 )
 gradients = st.builds(
     Gradient,
     shape=st.sampled_from(["linear", "round"]),
-    x=st.floats(-1e4, 1e4),
-    y=st.floats(-1e4, 1e4),
-    length=st.floats(1, 1e4),
-    angle=st.floats(-360, 360),
+    x=positions,
+    y=positions,
+    length=reaching(1, 2e5),
+    angle=angles,
     start=st.builds(Stop, color=st.just("#ff8000"), opacity=st.floats(0, 1)),
     end=st.builds(Stop, color=st.just("#000000"), opacity=st.floats(0, 1)),
 )
@@ -67,10 +94,11 @@ edits = st.one_of(
         AddLayer,
         layer_id=ids,
         picture=ids,
-        name=st.just("Moths"),
-        width=st.integers(1, 9000),
-        height=st.integers(1, 9000),
+        name=names,
+        width=sides,
+        height=sides,
         index=st.none() | st.integers(0, 9),
+        at=st.none() | st.tuples(positions, positions),
     ),
     st.builds(RemoveLayer, layer_id=ids),
     st.builds(DuplicateLayer, layer_id=ids, copy_id=ids),
@@ -81,7 +109,12 @@ edits = st.one_of(
         mode=st.sampled_from(BlendMode),
         opacity=st.floats(0, 1),
     ),
-    st.builds(NameLayer, layer_id=ids, name=st.text(min_size=1, max_size=20)),
+    st.builds(
+        NameLayer,
+        layer_id=ids,
+        name=names
+        | st.text(min_size=1, max_size=20).filter(lambda name: "\0" not in name),
+    ),
     st.builds(ShowLayer, layer_id=ids, visible=st.booleans()),
     st.builds(LockLayer, layer_id=ids, locked=st.booleans()),
     st.builds(MoveLayer, layer_id=ids, index=st.integers(0, 9), into=st.none() | ids),
@@ -98,13 +131,15 @@ edits = st.one_of(
     st.builds(DissolveGroup, layer_id=ids),
     st.builds(
         SetCanvas,
-        canvas=st.builds(
-            Canvas, width=st.integers(1, 30000), height=st.integers(1, 30000)
-        ),
-        shift_x=st.floats(-99, 99),
-        shift_y=st.floats(-99, 99),
+        canvas=st.builds(Canvas, width=sides, height=sides),
+        shift_x=positions,
+        shift_y=positions,
     ),
 )
+
+
+# Smaller than layers say: what counts here is that no place is read beyond it.
+PIXELS = dict.fromkeys(IDS + ("p",), build_pyramid(np.full((3, 4, 4), 200, np.uint8)))
 
 
 def poster(*names: str) -> Composite:
@@ -123,8 +158,9 @@ def order(state: Composite) -> list[str]:
     return [layer.id for layer in state.layers]
 
 
-@given(st.lists(edits, max_size=12))
-def test_states_after_any_edits_are_valid_described_and_survive_storing(steps) -> None:
+@settings(max_examples=300, deadline=None)
+@given(st.lists(edits, max_size=16))
+def test_states_after_any_edits_can_be_stored_opened_described_and_shown(steps) -> None:
     state = poster("a", "b")
 
     for step in steps:
@@ -137,11 +173,49 @@ def test_states_after_any_edits_are_valid_described_and_survive_storing(steps) -
             assert describe_edit(state, step)
         assert state.model_dump_json() == before
         state = after
+        assert open_composite(json.loads(json.dumps(store_composite(state)))) == state
 
-    assert Composite.model_validate_json(state.model_dump_json()) == state
     ids_left = [layer.id for layer in state.all_layers()]
     assert len(set(ids_left)) == len(ids_left)
     assert [sentence.layer_id for sentence in describe(state)] == ids_left
+    shown = render(state, PIXELS, View(0, 0, 8, 6, 8 / state.canvas.width))
+    assert shown.shape == (6, 8, 4)
+
+
+def test_copy_of_a_gradient_at_the_limit_can_be_stored() -> None:
+    far = Gradient(
+        x=199_999,
+        y=0,
+        length=10,
+        start=Stop(color="#ffffff"),
+        end=Stop(color="#000000"),
+    )
+    state = apply(poster(), AddGradient(layer_id="a", name="Far", gradient=far))
+
+    state = apply(state, DuplicateLayer(layer_id="a", copy_id="b"))
+
+    assert open_composite(store_composite(state)) == state
+    assert state.layer("b").gradient.x == 200_000
+
+
+def test_photo_longer_than_any_scale_fits_is_laid_on_as_small_as_it_may_be() -> None:
+    tiny = Composite(canvas=Canvas(width=1, height=1))
+    edit = AddLayer(layer_id="a", picture="p", name="A", width=30_000, height=1)
+
+    assert apply(tiny, edit).layers[0].placement.scale_x == 0.001
+
+
+def test_group_of_layers_that_reach_far_out_shows_them_where_they_were() -> None:
+    state = poster("a", "b")
+    huge = Placement(x=300, y=200, scale_x=200, scale_y=200)
+    state = apply(state, PlaceLayer(layer_id="a", placement=huge))
+
+    both = apply(state, GroupLayers(group_id="g", name="Both", layer_ids=("a", "b")))
+    apart = apply(both, DissolveGroup(layer_id="g"))
+
+    for layer_id in "ab":
+        now, was = apart.layer(layer_id).placement, state.layer(layer_id).placement
+        assert (now.x, now.y) == pytest.approx((was.x, was.y))
 
 
 @given(edits)

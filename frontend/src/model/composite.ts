@@ -91,7 +91,7 @@ export interface Canvas {
 }
 
 export interface Composite {
-  readonly schema_version: 1;
+  readonly schema_version: 2;
   readonly canvas: Canvas;
   /** From back to front. */
   readonly layers: readonly Layer[];

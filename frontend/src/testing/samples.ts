@@ -40,7 +40,7 @@ export function sampleGroup(id: string, placement: Placement, ...layers: Layer[]
 
 export function sampleComposite(...layers: Layer[]): Composite {
   return {
-    schema_version: 1,
+    schema_version: 2,
     canvas: { width: 100, height: 80, ppi: 240, background: "#ffffff" },
     layers,
   };

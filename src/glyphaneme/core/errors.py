@@ -70,6 +70,31 @@ class DepthLimitError(CoreError):
         self.limit = limit
 
 
+class BeyondLimitsError(CoreError):
+    """An edit would make something that could not be stored and opened again."""
+
+    def __init__(self, what: str) -> None:
+        super().__init__(f"what comes of it must lie within the limits; {what}")
+
+
+class NoCompositeError(CoreError):
+    """What claims to be a stored composite is none."""
+
+    def __init__(self) -> None:
+        super().__init__("a stored composite must have a canvas and layers")
+
+
+class NewerVersionError(CoreError):
+    """Something was stored by a later version of the product than this one."""
+
+    def __init__(self, version: object) -> None:
+        super().__init__(
+            f"what is stored must be of a known version; got {version}, which a "
+            "newer Glyphaneme wrote"
+        )
+        self.version = version
+
+
 class PixelsMissingError(CoreError):
     """A visible layer's picture was not handed to the renderer."""
 

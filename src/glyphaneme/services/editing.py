@@ -9,7 +9,17 @@ from typing import TYPE_CHECKING, Literal
 from pydantic import BaseModel, ConfigDict
 
 from glyphaneme.core.errors import CoreError
-from glyphaneme.core.stack import AddLayer, Composite, Edit, apply, describe_edit
+from glyphaneme.core.stack import (
+    AddLayer,
+    Composite,
+    Edit,
+    apply,
+    decided,
+    describe_edit,
+    says_the_same,
+    store_composite,
+    store_edit,
+)
 from glyphaneme.services.errors import (
     KeyReusedError,
     NotThereError,
@@ -108,7 +118,7 @@ def add_edit(
     project = _locked(session, project_id)
     there = projects_store.find_revision(session, key)
     if there is not None:
-        if there.project_id != project_id or there.edit != edit.model_dump(mode="json"):
+        if there.project_id != project_id or not says_the_same(there.edit or {}, edit):
             raise KeyReusedError
         state = project_state(session, states, project)
         return EditAnswer(outcome="repeated", state=state)
@@ -215,7 +225,8 @@ def _append(
     edit: Edit,
 ) -> None:
     before = composite_at(session, states, parent.id)
-    after = apply(before, edit)
+    said = decided(before, edit)
+    after = apply(before, said)
     depth = parent.depth + 1
     projects_store.add_revision(
         session,
@@ -224,10 +235,8 @@ def _append(
             project_id=project.id,
             parent_id=parent.id,
             depth=depth,
-            edit=edit.model_dump(mode="json"),
-            snapshot=(
-                after.model_dump(mode="json") if depth % SNAPSHOT_EVERY == 0 else None
-            ),
+            edit=store_edit(said),
+            snapshot=store_composite(after) if depth % SNAPSHOT_EVERY == 0 else None,
             label=describe_edit(before, edit),
         ),
     )

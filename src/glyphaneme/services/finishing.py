@@ -13,6 +13,7 @@ from glyphaneme.codecs import FileFormat, FileSpec, Shape, let_go, write_bands
 from glyphaneme.codecs.openraster import MEDIA_TYPE
 from glyphaneme.core.stack import Canvas, Composite, View, render_bands
 from glyphaneme.core.stack.gradients import Color
+from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import ExportSizeError, KeyReusedError, NotThereError
 from glyphaneme.services.layered import write_layered
 from glyphaneme.services.pictures import original_file
@@ -208,8 +209,9 @@ def _matted(composite: Composite, matte: str) -> Composite:
     """Lay a picture over a matte, for a format that has no see-through."""
     if composite.canvas.background is not None:
         return composite
-    canvas = composite.canvas.model_copy(update={"background": matte})
-    return composite.model_copy(update={"canvas": canvas})
+    return with_fields(
+        composite, canvas=with_fields(composite.canvas, background=matte)
+    )
 
 
 def _require_size(request: ExportRequest, height: int) -> None:

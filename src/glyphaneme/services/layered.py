@@ -5,9 +5,9 @@ from __future__ import annotations
 import hashlib
 import uuid
 from collections.abc import Callable, Iterator
-from typing import TYPE_CHECKING, Any, BinaryIO, NamedTuple
+from typing import TYPE_CHECKING, Annotated, Any, BinaryIO, NamedTuple
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, ValidationError
 
 from glyphaneme.codecs import (
     PictureRefusedError,
@@ -25,6 +25,7 @@ from glyphaneme.codecs.openraster import (
     StackEntry,
 )
 from glyphaneme.core.blend import BlendMode
+from glyphaneme.core.errors import CoreError
 from glyphaneme.core.place import Placement
 from glyphaneme.core.stack import (
     Canvas,
@@ -33,12 +34,15 @@ from glyphaneme.core.stack import (
     Layer,
     PhotoLayer,
     View,
+    open_composite,
     reach_of,
     render,
     render_bands,
 )
 from glyphaneme.core.stack.model import MAX_SIDE
-from glyphaneme.core.stack.nesting import grouped, lifted
+from glyphaneme.core.stack.nesting import box_round, grouped, lifted
+from glyphaneme.core.stack.tree import require_sound
+from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     import io
@@ -67,7 +71,7 @@ class OwnDocument(BaseModel):
 
     model_config = ConfigDict(extra="ignore")
 
-    composite: Composite
+    composite: Annotated[Composite, BeforeValidator(open_composite)]
     pictures: dict[str, str] = Field(max_length=1000)
     """Picture ids, and the names of their originals in the archive."""
 
@@ -132,7 +136,8 @@ def read_layered(file: BinaryIO) -> Unpacked:
     if document is not None:
         try:
             own = OwnDocument.model_validate(document)
-        except ValidationError:
+            require_sound(own.composite.layers)
+        except (ValidationError, CoreError):
             own = None
         if own is not None and own.composite.pictures() <= {*own.pictures}:
             return _own(reader, own)
@@ -175,7 +180,15 @@ def _foreign(reader: OpenRasterReader) -> Unpacked:
             f"1 to {MAX_SIDE} on a side can be opened. Nothing of it was kept.",
         ) from cause
     pictures: dict[str, tuple[str, io.BytesIO]] = {}
-    layers = tuple(_layers(reader, said.entries, canvas, pictures))
+    try:
+        layers = tuple(_layers(reader, said.entries, canvas, pictures))
+        require_sound(layers)
+    except (ValidationError, CoreError) as cause:
+        raise PictureRefusedError(
+            RefusalCode.DAMAGED,
+            "The layered file holds layers that no picture can have: too many of "
+            "them, or some that lie too far out. Nothing of it was kept.",
+        ) from cause
     return Unpacked(Composite(canvas=canvas, layers=layers), pictures)
 
 
@@ -196,10 +209,9 @@ def _layers(
             yield from inside
         elif inside:
             name = _name(entry.name, "Group")
-            group = grouped(
-                inside, group_id=str(uuid.uuid4()), name=name, canvas=canvas
-            )
-            yield group.model_copy(update=_joining(entry))
+            box = box_round(inside, canvas)
+            group = grouped(inside, group_id=str(uuid.uuid4()), name=name, box=box)
+            yield with_fields(group, **_joining(entry))
 
 
 def _photo(
@@ -226,7 +238,7 @@ def _photo(
             scale_y=1,
         ),
     )
-    return layer.model_copy(update=_joining(entry))
+    return with_fields(layer, **_joining(entry))
 
 
 def _joining(entry: LayerEntry | StackEntry) -> dict[str, Any]:
@@ -273,8 +285,8 @@ def _baked(
         left, top, right, bottom = 0, 0, 1, 1
     plain = {"blend": BlendMode.NORMAL, "opacity": 1.0, "visible": True}
     alone = Composite(
-        canvas=canvas.model_copy(update={"background": None}),
-        layers=(layer.model_copy(update=plain),),
+        canvas=with_fields(canvas, background=None),
+        layers=(with_fields(layer, **plain),),
     )
     shape = Shape(right - left, bottom - top, opaque=False)
     part = View(left, top, shape.width, shape.height, 1)

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, BinaryIO
 
 from glyphaneme.codecs import PictureRefusedError, RefusalCode
 from glyphaneme.core.stack import Composite, GroupLayer, Layer, PhotoLayer
+from glyphaneme.core.values import with_fields
 from glyphaneme.services.layered import read_layered
 from glyphaneme.services.pictures import BroughtIn, bring_in, name_from_file
 from glyphaneme.services.projects import begin_project
@@ -55,7 +56,7 @@ def _with_pictures(layer: Layer, brought: Mapping[str, BroughtIn]) -> Layer:
     """
     if isinstance(layer, GroupLayer):
         members = tuple(_with_pictures(one, brought) for one in layer.layers)
-        return layer.model_copy(update={"layers": members})
+        return with_fields(layer, layers=members)
     if not isinstance(layer, PhotoLayer):
         return layer
     picture = brought[layer.picture]
@@ -65,4 +66,4 @@ def _with_pictures(layer: Layer, brought: Mapping[str, BroughtIn]) -> Layer:
             f"The picture of {layer.name} is not as large as its layer says. Nothing "
             "of the file was kept; save it anew and bring that in.",
         )
-    return layer.model_copy(update={"picture": str(picture.id)})
+    return with_fields(layer, picture=str(picture.id))

@@ -13,7 +13,9 @@ from glyphaneme.core.stack import (
     apply,
     describe,
     describe_canvas,
-    parse_edit,
+    open_composite,
+    open_edit,
+    store_composite,
 )
 from glyphaneme.core.stack.sentences import Part, Touch
 from glyphaneme.services.errors import NotThereError
@@ -83,7 +85,7 @@ def begin_project(
         session,
         project_id=project_id,
         name=name,
-        snapshot=composite.model_dump(mode="json"),
+        snapshot=store_composite(composite),
     )
     notify(session, {"kind": "wall"})
     return row
@@ -177,9 +179,9 @@ def composite_at(
     if known is not None:
         return known
     steps = projects_store.path_from_snapshot(session, revision_id)
-    composite = Composite.model_validate(steps[0].snapshot)
+    composite = open_composite(steps[0].snapshot or {})
     for step in steps[1:]:
-        composite = apply(composite, parse_edit(step.edit or {}))
+        composite = apply(composite, open_edit(step.edit or {}, composite))
     return states.put(revision_id, composite)
 
 

@@ -8,6 +8,7 @@ from glyphaneme.codecs import FileFormat, FileSpec, Shape, write_bands
 from glyphaneme.core.place import build_pyramid
 from glyphaneme.core.stack import Composite, GroupLayer, View, render_bands
 from glyphaneme.core.stack.nesting import lifted_through
+from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import ExportSizeError, NotThereError
 from glyphaneme.services.layered import pixels_of_layered, read_layered
 
@@ -56,8 +57,8 @@ def render_layered(
         composite = _alone(composite, layer_name)
     canvas = composite.canvas
     if canvas.background is None and not chosen.keeps_alpha:
-        canvas = canvas.model_copy(update={"background": WHITE})
-        composite = composite.model_copy(update={"canvas": canvas})
+        canvas = with_fields(canvas, background=WHITE)
+        composite = with_fields(composite, canvas=canvas)
     size = width or max(1, round(canvas.width * scale))
     scale = size / canvas.width
     _require_size(size, round(canvas.height * scale), chosen)
@@ -92,10 +93,8 @@ def _alone(composite: Composite, name: str) -> Composite:
             continue
         *groups, _ = composite.path_to(layer.id)
         around = [one for one in reversed(groups) if isinstance(one, GroupLayer)]
-        shown = lifted_through(layer, around).model_copy(
-            update={"visible": True, "opacity": 1.0}
-        )
-        canvas = composite.canvas.model_copy(update={"background": None})
+        shown = with_fields(lifted_through(layer, around), visible=True, opacity=1.0)
+        canvas = with_fields(composite.canvas, background=None)
         return Composite(canvas=canvas, layers=(shown,))
     what = f"layer called {name}"
     raise NotThereError(what)

@@ -16,6 +16,7 @@ from glyphaneme.codecs import (
 )
 from glyphaneme.core.stack import Composite, Edit, View, apply, render, render_fine
 from glyphaneme.core.tone import palette_of
+from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import NotThereError
 from glyphaneme.services.projects import (
     composite_at,
@@ -118,7 +119,7 @@ def colors_beneath(
     if layer_id is not None:
         outermost = composite.path_to(layer_id)[0]
         below = composite.layers[: composite.layers.index(outermost)]
-        composite = composite.model_copy(update={"layers": below})
+        composite = with_fields(composite, layers=below)
     pixels = pyramids_of(session, studio, composite)
     return palette_of(render(composite, pixels, _whole(composite, PALETTE_WIDTH)))
 

@@ -12,7 +12,12 @@ from glyphaneme.core.place.nesting import (
     placed_outside,
     wrapped_turn,
 )
-from glyphaneme.core.place.placement import Placement, fit_placement
+from glyphaneme.core.place.placement import (
+    Placement,
+    fit_placement,
+    kept_position,
+    kept_scale,
+)
 from glyphaneme.core.place.pyramid import Pyramid, build_pyramid, halved
 
 __all__ = [
@@ -23,6 +28,8 @@ __all__ = [
     "corners_on_canvas",
     "fit_placement",
     "halved",
+    "kept_position",
+    "kept_scale",
     "placed_inside",
     "placed_outside",
     "source_to_canvas",

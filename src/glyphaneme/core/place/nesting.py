@@ -10,12 +10,11 @@ import math
 from typing import TYPE_CHECKING
 
 from glyphaneme.core.place.affine import canvas_to_source, source_to_canvas
+from glyphaneme.core.place.placement import kept_position, kept_scale
+from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     from glyphaneme.core.place.placement import Placement
-
-LEAST_SCALE = 0.001
-GREATEST_SCALE = 200.0
 
 
 def placed_outside(
@@ -35,7 +34,8 @@ def placed_outside(
     Returns
     -------
     Placement
-        What shows the same without the group; scales kept within 0.001..200.
+        What shows the same without the group; positions and scales kept within
+        what a placement may hold.
 
     Examples
     --------
@@ -74,7 +74,8 @@ def placed_inside(
     Returns
     -------
     Placement
-        The inverse of `placed_outside`; scales kept within 0.001..200.
+        The inverse of `placed_outside`; positions and scales kept within
+        what a placement may hold.
 
     Examples
     --------
@@ -129,18 +130,13 @@ def _changed(
     scale: float,
     turn: float,
 ) -> Placement:
-    return placement.model_copy(
-        update={
-            "x": at[0],
-            "y": at[1],
-            "scale_x": _kept(placement.scale_x * scale),
-            "scale_y": _kept(placement.scale_y * scale),
-            "turn": wrapped_turn(turn),
-            "flipped": placement.flipped != group.flipped,
-            "upended": placement.upended != group.upended,
-        }
+    return with_fields(
+        placement,
+        x=kept_position(at[0]),
+        y=kept_position(at[1]),
+        scale_x=kept_scale(placement.scale_x * scale),
+        scale_y=kept_scale(placement.scale_y * scale),
+        turn=wrapped_turn(turn),
+        flipped=placement.flipped != group.flipped,
+        upended=placement.upended != group.upended,
     )
-
-
-def _kept(scale: float) -> float:
-    return min(max(scale, LEAST_SCALE), GREATEST_SCALE)

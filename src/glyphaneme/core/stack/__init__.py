@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from glyphaneme.core.stack.applying import apply
 from glyphaneme.core.stack.caching import FrameCache
+from glyphaneme.core.stack.deciding import decided
 from glyphaneme.core.stack.edits import (
     AddColor,
     AddGradient,
@@ -49,6 +50,13 @@ from glyphaneme.core.stack.sentences import (
     describe_edit,
 )
 from glyphaneme.core.stack.tables import View
+from glyphaneme.core.stack.upcasting import (
+    open_composite,
+    open_edit,
+    says_the_same,
+    store_composite,
+    store_edit,
+)
 
 __all__ = [
     "AddColor",
@@ -82,13 +90,19 @@ __all__ = [
     "TintLayer",
     "View",
     "apply",
+    "decided",
     "describe",
     "describe_canvas",
     "describe_edit",
+    "open_composite",
+    "open_edit",
     "parse_edit",
     "reach_of",
     "render",
     "render_bands",
     "render_fine",
+    "says_the_same",
     "split_frame",
+    "store_composite",
+    "store_edit",
 ]

@@ -3,17 +3,16 @@
 from __future__ import annotations
 
 import uuid
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, TypeVar
+
+from pydantic import ValidationError
 
 from glyphaneme.core.errors import (
-    DepthLimitError,
-    LayerExistsError,
-    LayerLimitError,
+    BeyondLimitsError,
     LayerLockedError,
     NoSuchWorkError,
-    NotTogetherError,
 )
-from glyphaneme.core.place import fit_placement
+from glyphaneme.core.stack.deciding import decided, grouped_members
 from glyphaneme.core.stack.edits import (
     AddColor,
     AddGradient,
@@ -33,8 +32,6 @@ from glyphaneme.core.stack.edits import (
     TintLayer,
 )
 from glyphaneme.core.stack.model import (
-    MAX_DEPTH,
-    MAX_LAYERS,
     ColorLayer,
     Composite,
     GradientLayer,
@@ -50,18 +47,15 @@ from glyphaneme.core.stack.nesting import (
     lowered_through,
     shifted,
 )
-from glyphaneme.core.stack.tree import Layers, depth_of, inserted, replaced
+from glyphaneme.core.stack.tree import Layers, inserted, replaced, require_sound
+from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Iterable, Iterator
 
     from glyphaneme.core.stack.edits import Edit
 
-COPY_OFFSET = 0.02
-"""How far a copy is laid beside its original, as a share of the canvas."""
-
-LONGEST_STEM = 110
-"""How much of a name a copy keeps, so that its number has room."""
+ValueT = TypeVar("ValueT")
 
 
 def apply(composite: Composite, edit: Edit) -> Composite:
@@ -95,6 +89,8 @@ def apply(composite: Composite, edit: Edit) -> Composite:
         A group would lose its proportions.
     NotTogetherError
         Layers to be grouped lie in different groups.
+    BeyondLimitsError
+        What would come of it could not be stored and opened again.
 
     Examples
     --------
@@ -106,9 +102,16 @@ def apply(composite: Composite, edit: Edit) -> Composite:
     >>> apply(bare, edit).layers[0].placement.scale_x
     0.5
     """
+    try:
+        return _applied(composite, decided(composite, edit))
+    except ValidationError as cause:
+        raise BeyondLimitsError(_said_of(cause)) from cause
+
+
+def _applied(composite: Composite, edit: Edit) -> Composite:
     match edit:
         case AddLayer() | AddColor() | AddGradient():
-            return _added(composite, _new_layer(composite, edit), edit.index)
+            return _added(composite, _new_layer(edit), edit.index)
         case DuplicateLayer():
             return _duplicate(composite, edit)
         case RemoveLayer():
@@ -135,6 +138,25 @@ LayerChange = (
 )
 
 
+def _said(value: ValueT | None) -> ValueT:
+    """Return what an edit says, once it is decided.
+
+    Raises
+    ------
+    TypeError
+        It was not decided: a fault of ours.
+    """
+    if value is None:
+        message = "an edit must be decided before it is applied"
+        raise TypeError(message)
+    return value
+
+
+def _said_of(cause: ValidationError) -> str:
+    first = cause.errors(include_url=False, include_context=False)[0]
+    return f"{'.'.join(map(str, first['loc']))}: {first['msg']}"
+
+
 def _changes(edit: LayerChange) -> dict[str, Any]:
     match edit:
         case PlaceLayer():
@@ -153,26 +175,18 @@ def _changes(edit: LayerChange) -> dict[str, Any]:
             return {"locked": edit.locked}
 
 
-def _new_layer(composite: Composite, edit: AddLayer | AddColor | AddGradient) -> Layer:
+def _new_layer(edit: AddLayer | AddColor | AddGradient) -> Layer:
     if isinstance(edit, AddColor):
         return ColorLayer(id=edit.layer_id, name=edit.name, color=edit.color)
     if isinstance(edit, AddGradient):
         return GradientLayer(id=edit.layer_id, name=edit.name, gradient=edit.gradient)
-    placement = fit_placement(
-        edit.width,
-        edit.height,
-        canvas_width=composite.canvas.width,
-        canvas_height=composite.canvas.height,
-    )
-    if edit.at is not None:
-        placement = placement.model_copy(update={"x": edit.at[0], "y": edit.at[1]})
     return PhotoLayer(
         id=edit.layer_id,
         name=edit.name,
         picture=edit.picture,
         width=edit.width,
         height=edit.height,
-        placement=placement,
+        placement=_said(edit.placement),
     )
 
 
@@ -183,13 +197,11 @@ def _added(composite: Composite, layer: Layer, index: int | None) -> Composite:
 
 def _duplicate(composite: Composite, edit: DuplicateLayer) -> Composite:
     original = composite.layer(edit.layer_id)
-    offset = COPY_OFFSET * min(composite.canvas.width, composite.canvas.height)
-    copy = shifted(original, offset, offset).model_copy(
-        update={
-            "id": edit.copy_id,
-            "name": _copy_name(composite, original.name),
-            "locked": False,
-        }
+    copy = with_fields(
+        shifted(original, *_said(edit.shift)),
+        id=edit.copy_id,
+        name=edit.name,
+        locked=False,
     )
     if isinstance(copy, GroupLayer):
         copy = _with_new_ids(copy)
@@ -201,23 +213,11 @@ def _with_new_ids(group: GroupLayer) -> GroupLayer:
     members: list[Layer] = []
     for place, member in enumerate(group.layers):
         name = f"{group.id} {place}"
-        renamed = member.model_copy(
-            update={"id": str(uuid.uuid5(uuid.NAMESPACE_OID, name))}
-        )
+        renamed = with_fields(member, id=str(uuid.uuid5(uuid.NAMESPACE_OID, name)))
         if isinstance(renamed, GroupLayer):
             renamed = _with_new_ids(renamed)
         members.append(renamed)
-    return group.model_copy(update={"layers": tuple(members)})
-
-
-def _copy_name(composite: Composite, name: str) -> str:
-    """Return "Moths 2" for a copy of Moths, counting past names that are taken."""
-    stem, _, number = name.rpartition(" ")
-    base, count = (stem, int(number)) if stem and number.isdecimal() else (name, 1)
-    taken = {layer.name for layer in composite.all_layers()}
-    while f"{base} {count + 1}" in taken:
-        count += 1
-    return f"{base[:LONGEST_STEM]} {count + 1}"
+    return with_fields(group, layers=tuple(members))
 
 
 def _move(composite: Composite, edit: MoveLayer) -> Composite:
@@ -258,16 +258,11 @@ def _refilled(
 
 
 def _group(composite: Composite, edit: GroupLayers) -> Composite:
-    wanted = set(edit.layer_ids)
-    siblings = composite.siblings_of(edit.layer_ids[0])
-    members = tuple(layer for layer in siblings if layer.id in wanted)
-    if len(members) < len(wanted):
-        for layer_id in edit.layer_ids:
-            composite.layer(layer_id)
-        raise NotTogetherError
+    members = grouped_members(composite, edit)
     group = grouped(
-        members, group_id=edit.group_id, name=edit.name, canvas=composite.canvas
-    ).model_copy(update={"blend": edit.mode})
+        members, group_id=edit.group_id, name=edit.name, box=_said(edit.box)
+    )
+    group = with_fields(group, blend=edit.mode)
     front = members[-1].id
     for member in members[:-1]:
         composite = _put(composite, member.id, lambda _: ())
@@ -287,12 +282,12 @@ def _set_canvas(composite: Composite, edit: SetCanvas) -> Composite:
     layers = tuple(
         shifted(layer, edit.shift_x, edit.shift_y) for layer in composite.layers
     )
-    return composite.model_copy(update={"canvas": edit.canvas, "layers": layers})
+    return with_fields(composite, canvas=edit.canvas, layers=layers)
 
 
 def _change(composite: Composite, layer_id: str, changes: dict[str, Any]) -> Composite:
     composite.layer(layer_id)
-    return _put(composite, layer_id, lambda layer: (layer.model_copy(update=changes),))
+    return _put(composite, layer_id, lambda layer: (with_fields(layer, **changes),))
 
 
 def _put(
@@ -302,15 +297,8 @@ def _put(
 
 
 def _with_layers(composite: Composite, layers: Layers) -> Composite:
-    after = composite.model_copy(update={"layers": layers})
-    ids = [layer.id for layer in after.all_layers()]
-    if len(set(ids)) < len(ids):
-        raise LayerExistsError(next(one for one in ids if ids.count(one) > 1))
-    if len(ids) > MAX_LAYERS:
-        raise LayerLimitError(MAX_LAYERS)
-    if depth_of(layers) > MAX_DEPTH:
-        raise DepthLimitError(MAX_DEPTH)
-    return after
+    require_sound(layers)
+    return with_fields(composite, layers=layers)
 
 
 def _require_unlocked(composite: Composite, layer_id: str) -> None:

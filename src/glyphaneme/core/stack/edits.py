@@ -1,4 +1,8 @@
-"""Edits: small validated values, each one thing a person did to a composite."""
+"""Edits: small validated values, each one thing a person did to a composite.
+
+Some of their fields may be left open, as None: `deciding` fills those in, once, before
+an edit is applied or stored.
+"""
 
 from __future__ import annotations
 
@@ -12,10 +16,12 @@ from glyphaneme.core.place.placement import Position
 from glyphaneme.core.stack.gradients import Color, Gradient, Opacity
 from glyphaneme.core.stack.model import (
     MAX_LAYERS,
+    Box,
     Canvas,
     LayerId,
     Name,
     PictureId,
+    Pixels,
 )
 
 LayerIndex = Annotated[int, Field(ge=0, le=MAX_LAYERS)]
@@ -26,16 +32,20 @@ class _EditBase(BaseModel):
 
 
 class AddLayer(_EditBase):
-    """Lay a picture over the others, whole in the middle unless told where."""
+    """Lay a picture over the others, whole in the middle unless told where.
+
+    With `at` alone its middle comes to lie there; `placement` says all.
+    """
 
     kind: Literal["add_layer"] = "add_layer"
     layer_id: LayerId
     picture: PictureId
     name: Name
-    width: Annotated[int, Field(ge=1)]
-    height: Annotated[int, Field(ge=1)]
+    width: Pixels
+    height: Pixels
     index: LayerIndex | None = None
     at: tuple[Position, Position] | None = None
+    placement: Placement | None = None
 
 
 class AddColor(_EditBase):
@@ -66,11 +76,13 @@ class RemoveLayer(_EditBase):
 
 
 class DuplicateLayer(_EditBase):
-    """Lay a copy of a layer right over it."""
+    """Lay a copy of a layer right over it, a little beside it."""
 
     kind: Literal["duplicate_layer"] = "duplicate_layer"
     layer_id: LayerId
     copy_id: LayerId
+    name: Name | None = None
+    shift: tuple[Position, Position] | None = None
 
 
 class PlaceLayer(_EditBase):
@@ -116,6 +128,8 @@ class GroupLayers(_EditBase):
     mode: BlendMode = BlendMode.NORMAL
     """How the group blends: with the mode that its members share, modes such as
     multiply or lighten show the same as before."""
+    box: Box | None = None
+    """The group's own sheet: as large as all of them together."""
 
 
 class DissolveGroup(_EditBase):

@@ -8,14 +8,20 @@ from typing import TYPE_CHECKING, Annotated, Literal
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 
+from glyphaneme.core.place import kept_position, wrapped_turn
 from glyphaneme.core.place.placement import Degrees, Position
+from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     from glyphaneme.core.arrays import MatrixF64
 
 Color = Annotated[str, Field(pattern=r"^#[0-9a-f]{6}$")]
 Opacity = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
-Length = Annotated[float, Field(ge=1, le=200_000, allow_inf_nan=False)]
+LEAST_LENGTH = 1.0
+GREATEST_LENGTH = 200_000.0
+Length = Annotated[
+    float, Field(ge=LEAST_LENGTH, le=GREATEST_LENGTH, allow_inf_nan=False)
+]
 
 
 class Stop(BaseModel):
@@ -86,3 +92,38 @@ def way_along(gradient: Gradient) -> MatrixF64:
     across, down = math.cos(angle) * share, math.sin(angle) * share
     middle = 0.5 - across * gradient.x - down * gradient.y
     return np.array([[across, down, middle], [0, 0, 0]])
+
+
+def moved_gradient(gradient: Gradient, way: MatrixF64) -> Gradient:
+    """Return a gradient as it lies after everything round it has moved.
+
+    Parameters
+    ----------
+    gradient : Gradient
+        Where it lay.
+    way : (2, 3) float64
+        Columns map x, y and 1 to where that point lies now; scales in proportion.
+
+    Returns
+    -------
+    Gradient
+        Its place and length kept within what a gradient may hold.
+
+    Examples
+    --------
+    >>> black, white = Stop(color="#000000"), Stop(color="#ffffff")
+    >>> glow = Gradient(x=50, y=0, length=100, start=black, end=white)
+    >>> moved_gradient(glow, np.array([[2, 0, 10], [0, 2, 0]])).x
+    110.0
+    """
+    x, y = way @ (gradient.x, gradient.y, 1)
+    angle = math.radians(gradient.angle)
+    across, down = way[:, :2] @ (math.cos(angle), math.sin(angle))
+    length = gradient.length * math.hypot(across, down)
+    return with_fields(
+        gradient,
+        x=kept_position(x),
+        y=kept_position(y),
+        length=min(max(length, LEAST_LENGTH), GREATEST_LENGTH),
+        angle=wrapped_turn(math.degrees(math.atan2(down, across))),
+    )

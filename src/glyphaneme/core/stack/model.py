@@ -6,17 +6,21 @@ opacity 0..1, colours #rrggbb in sRGB. A composite is stored as its own JSON.
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Annotated, Literal, TypeAlias
+from typing import TYPE_CHECKING, Annotated, Final, Literal, TypeAlias
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.errors import GroupStretchedError, LayerMissingError
 from glyphaneme.core.place import Placement
+from glyphaneme.core.place.placement import Position
 from glyphaneme.core.stack.gradients import Color, Gradient, Opacity
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
+
+SCHEMA_VERSION: Final = 2
+"""Of stored composites and edits; a new one needs a step in `upcasting`."""
 
 MAX_SIDE = 30_000
 MAX_LAYERS = 200
@@ -24,7 +28,11 @@ MAX_DEPTH = 8
 
 LayerId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
 PictureId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
-Name = Annotated[str, Field(min_length=1, max_length=120)]
+LONGEST_NAME = 120
+# Without the one character that no database keeps in a text.
+Name = Annotated[
+    str, Field(min_length=1, max_length=LONGEST_NAME, pattern=r"^[^\x00]+$")
+]
 Pixels = Annotated[int, Field(ge=1, le=MAX_SIDE)]
 Extent = Annotated[int, Field(ge=1)]
 
@@ -38,6 +46,17 @@ class Canvas(BaseModel):
     height: Pixels
     ppi: Annotated[float, Field(ge=1, le=4800, allow_inf_nan=False)] = 240.0
     background: Color | None = "#ffffff"
+
+
+class Box(BaseModel):
+    """Some whole pixels of what layers lie in."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    left: Position
+    top: Position
+    width: Extent
+    height: Extent
 
 
 class LayerBase(BaseModel):
@@ -117,7 +136,7 @@ class Composite(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    schema_version: Literal[1] = 1
+    schema_version: Literal[2] = SCHEMA_VERSION
     canvas: Canvas
     layers: tuple[Layer, ...] = ()
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -11,24 +10,27 @@ from glyphaneme.core.place import (
     Placement,
     canvas_to_source,
     corners_on_canvas,
+    kept_position,
     placed_inside,
     placed_outside,
     source_to_canvas,
-    wrapped_turn,
 )
+from glyphaneme.core.place.placement import FARTHEST
+from glyphaneme.core.stack.gradients import moved_gradient
 from glyphaneme.core.stack.model import (
+    Box,
     Canvas,
     GradientLayer,
     GroupLayer,
     Layer,
     PhotoLayer,
 )
+from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     from collections.abc import Iterable, Sequence
 
-    from glyphaneme.core.arrays import MatrixF64, PointsF64
-    from glyphaneme.core.stack.gradients import Gradient
+    from glyphaneme.core.arrays import PointsF64
 
 
 def lifted(layer: Layer, group: GroupLayer) -> Layer:
@@ -49,10 +51,10 @@ def lifted(layer: Layer, group: GroupLayer) -> Layer:
     place, size = group.placement, {"width": group.width, "height": group.height}
     if isinstance(layer, PhotoLayer | GroupLayer):
         placement = placed_outside(layer.placement, group=place, **size)
-        return layer.model_copy(update={"placement": placement})
+        return with_fields(layer, placement=placement)
     if isinstance(layer, GradientLayer):
-        gradient = _moved_gradient(layer.gradient, source_to_canvas(place, **size))
-        return layer.model_copy(update={"gradient": gradient})
+        gradient = moved_gradient(layer.gradient, source_to_canvas(place, **size))
+        return with_fields(layer, gradient=gradient)
     return layer
 
 
@@ -74,10 +76,10 @@ def lowered(layer: Layer, group: GroupLayer) -> Layer:
     place, size = group.placement, {"width": group.width, "height": group.height}
     if isinstance(layer, PhotoLayer | GroupLayer):
         placement = placed_inside(layer.placement, group=place, **size)
-        return layer.model_copy(update={"placement": placement})
+        return with_fields(layer, placement=placement)
     if isinstance(layer, GradientLayer):
-        gradient = _moved_gradient(layer.gradient, canvas_to_source(place, **size))
-        return layer.model_copy(update={"gradient": gradient})
+        gradient = moved_gradient(layer.gradient, canvas_to_source(place, **size))
+        return with_fields(layer, gradient=gradient)
     return layer
 
 
@@ -98,16 +100,47 @@ def shifted(layer: Layer, x: float, y: float) -> Layer:
     """
     if isinstance(layer, PhotoLayer | GroupLayer):
         place = layer.placement
-        moved = place.model_copy(update={"x": place.x + x, "y": place.y + y})
-        return layer.model_copy(update={"placement": moved})
+        moved = with_fields(
+            place, x=kept_position(place.x + x), y=kept_position(place.y + y)
+        )
+        return with_fields(layer, placement=moved)
     if isinstance(layer, GradientLayer):
-        gradient = _moved_gradient(layer.gradient, np.array([[1, 0, x], [0, 1, y]]))
-        return layer.model_copy(update={"gradient": gradient})
+        gradient = moved_gradient(layer.gradient, np.array([[1, 0, x], [0, 1, y]]))
+        return with_fields(layer, gradient=gradient)
     return layer
 
 
+def box_round(
+    layers: Sequence[Layer], canvas: Canvas, *, within: float = FARTHEST / 2
+) -> Box:
+    """Return the smallest box of whole pixels that holds all layers.
+
+    Parameters
+    ----------
+    layers : sequence of Layer
+        At least one.
+    canvas : Canvas
+        What colours and gradients count as covering.
+    within : float, pixels
+        How far from the canvas's corner the box may reach. Half of what a position
+        may be, so that positions counted from the box's corner are ones, too.
+
+    Returns
+    -------
+    Box
+        Smaller than the layers where they reach further: nothing is cut off at it.
+    """
+    points = np.concatenate([_outline(layer, canvas) for layer in layers])
+    left, top = np.floor(points.min(axis=0)).clip(-within, within)
+    right, bottom = np.ceil(points.max(axis=0)).clip(-within, within)
+    width, height = max(int(right - left), 1), max(int(bottom - top), 1)
+    return Box(
+        left=kept_position(left), top=kept_position(top), width=width, height=height
+    )
+
+
 def grouped(
-    layers: Sequence[Layer], *, group_id: str, name: str, canvas: Canvas
+    layers: Sequence[Layer], *, group_id: str, name: str, box: Box
 ) -> GroupLayer:
     """Put layers into a new group that shows as they did, at full strength.
 
@@ -117,27 +150,26 @@ def grouped(
         From back to front, at least one.
     group_id, name : str
         For the group.
-    canvas : Canvas
-        What colours and gradients count as covering.
+    box : Box
+        Where the group's own sheet lies.
 
     Returns
     -------
     GroupLayer
-        Upright, as large as all of them together.
+        Upright; nothing is cut off where its layers reach beyond the box.
     """
-    points = np.concatenate([_outline(layer, canvas) for layer in layers])
-    left, top = np.floor(points.min(axis=0))
-    right, bottom = np.ceil(points.max(axis=0))
-    width, height = max(int(right - left), 1), max(int(bottom - top), 1)
     return GroupLayer(
         id=group_id,
         name=name,
-        width=width,
-        height=height,
+        width=box.width,
+        height=box.height,
         placement=Placement(
-            x=left + width / 2, y=top + height / 2, scale_x=1, scale_y=1
+            x=kept_position(box.left + box.width / 2),
+            y=kept_position(box.top + box.height / 2),
+            scale_x=1,
+            scale_y=1,
         ),
-        layers=tuple(shifted(layer, -left, -top) for layer in layers),
+        layers=tuple(shifted(layer, -box.left, -box.top) for layer in layers),
     )
 
 
@@ -187,18 +219,3 @@ def _outline(layer: Layer, canvas: Canvas) -> PointsF64:
             layer.placement, width=layer.width, height=layer.height
         )
     return np.array([[0, 0], [canvas.width, canvas.height]], np.float64)
-
-
-def _moved_gradient(gradient: Gradient, way: MatrixF64) -> Gradient:
-    x, y = way @ (gradient.x, gradient.y, 1)
-    angle = math.radians(gradient.angle)
-    across, down = way[:, :2] @ (math.cos(angle), math.sin(angle))
-    stretch = math.hypot(across, down)
-    return gradient.model_copy(
-        update={
-            "x": float(x),
-            "y": float(y),
-            "length": max(gradient.length * stretch, 1.0),
-            "angle": wrapped_turn(math.degrees(math.atan2(down, across))),
-        }
-    )

@@ -1,13 +1,21 @@
-"""Changes one place in a pile whose groups lie in one another."""
+"""Changes one place in a pile whose groups lie in one another, within its limits."""
 
 from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from glyphaneme.core.stack.model import GroupLayer, Layer
+from glyphaneme.core.errors import DepthLimitError, LayerExistsError, LayerLimitError
+from glyphaneme.core.stack.model import (
+    MAX_DEPTH,
+    MAX_LAYERS,
+    GroupLayer,
+    Layer,
+    members_of,
+)
+from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
-    from collections.abc import Callable
+    from collections.abc import Callable, Iterator
 
 Layers = tuple[Layer, ...]
 
@@ -38,7 +46,7 @@ def replaced(
         elif isinstance(layer, GroupLayer):
             inner = replaced(layer.layers, layer_id, change)
             if inner:
-                found.append(layer.model_copy(update={"layers": inner}))
+                found.append(with_fields(layer, layers=inner))
         else:
             found.append(layer)
     return tuple(found)
@@ -64,18 +72,39 @@ def inserted(layers: Layers, layer: Layer, index: int) -> Layers:
     return (*layers[:index], layer, *layers[index:])
 
 
-def depth_of(layers: Layers) -> int:
-    """Count how many groups lie in one another.
+def require_sound(layers: Layers) -> None:
+    """Require what the layers' own values cannot say each for itself.
 
     Parameters
     ----------
     layers : tuple of Layer
-        A pile.
+        All layers of a composite.
 
-    Returns
-    -------
-    int
-        0 where there is no group.
+    Raises
+    ------
+    LayerExistsError
+        Two of them have the same id.
+    LayerLimitError
+        There are too many.
+    DepthLimitError
+        Groups lie too deep in one another.
     """
+    ids = list(_ids_in(layers))
+    if len(ids) > MAX_LAYERS:
+        raise LayerLimitError(MAX_LAYERS)
+    if len(set(ids)) < len(ids):
+        raise LayerExistsError(next(one for one in ids if ids.count(one) > 1))
+    if _depth_of(layers) > MAX_DEPTH:
+        raise DepthLimitError(MAX_DEPTH)
+
+
+def _ids_in(layers: Layers) -> Iterator[str]:
+    for layer in layers:
+        yield layer.id
+        yield from _ids_in(members_of(layer))
+
+
+def _depth_of(layers: Layers) -> int:
+    """Count how many groups lie in one another; 0 where there is none."""
     groups = [one for one in layers if isinstance(one, GroupLayer)]
-    return max((1 + depth_of(group.layers) for group in groups), default=0)
+    return max((1 + _depth_of(group.layers) for group in groups), default=0)

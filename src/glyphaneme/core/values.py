@@ -1,0 +1,36 @@
+"""Frozen values: changed by making new ones, every field checked anew."""
+
+from __future__ import annotations
+
+from typing import TypeVar
+
+from pydantic import BaseModel
+
+ModelT = TypeVar("ModelT", bound=BaseModel)
+
+
+def with_fields(value: ModelT, **fields: object) -> ModelT:
+    """Return a value with some of its fields replaced.
+
+    Pydantic's own `model_copy` checks nothing, so that what it returns may be
+    impossible to store and open again.
+
+    Parameters
+    ----------
+    value : BaseModel
+        Any frozen value; it stays unchanged.
+    **fields : object
+        The fields to replace.
+
+    Returns
+    -------
+    BaseModel
+        Of the same class; pydantic's ValidationError where a field is out of range.
+
+    Examples
+    --------
+    >>> from glyphaneme.core.place import Placement
+    >>> with_fields(Placement(x=1, y=2, scale_x=1, scale_y=1), x=9).x
+    9.0
+    """
+    return type(value).model_validate({**dict(value), **fields})
