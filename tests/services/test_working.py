@@ -29,7 +29,7 @@ def job(studio: Studio) -> uuid.UUID:
             session,
             PictureRow(sha256=sha256, name="Moths", format="PNG", width=1, height=1),
         )
-        return add_job(session, JobRow(kind="read_picture", picture_id=row.id)).id
+        return add_job(session, JobRow(kind="read_picture", picture_id=row.id))[0].id
 
 
 def state(studio: Studio, job_id: uuid.UUID) -> working.Job:

@@ -220,7 +220,7 @@ def test_database_refuses_revisions_that_cannot_be(session: Session) -> None:
 
 def test_job_that_is_over_is_not_changed_any_more(session: Session) -> None:
     row = picture(session)
-    job = add_job(session, JobRow(kind="read_picture", picture_id=row.id))
+    job, _ = add_job(session, JobRow(kind="read_picture", picture_id=row.id))
 
     assert pictures_being_read(session, [row.id]) == {row.id}
     assert change_open_job(session, job.id, state="done", progress=1.0) is not None
@@ -234,7 +234,7 @@ def test_job_that_is_over_is_not_changed_any_more(session: Session) -> None:
 
 def test_database_refuses_jobs_that_cannot_be(session: Session) -> None:
     row = picture(session)
-    job = add_job(session, JobRow(kind="read_picture", picture_id=row.id))
+    job, _ = add_job(session, JobRow(kind="read_picture", picture_id=row.id))
     session.commit()
 
     for changes in ({"progress": 1.5}, {"state": "asleep"}):
@@ -247,7 +247,7 @@ def test_old_files_go_with_their_bytes_and_pictures_stay(session: Session) -> No
     kept = picture(session, b"kept")
     project_id, _ = project(session)
     for data, age in ((b"old", 20), (b"new", 1)):
-        job = add_job(
+        job, _ = add_job(
             session,
             JobRow(
                 kind="export",

@@ -74,4 +74,9 @@ def _jpeg(pixels: NDArray[np.uint8] | cv2.typing.MatLike, quality: int) -> bytes
             cv2.IMWRITE_JPEG_SAMPLING_FACTOR,
             cv2.IMWRITE_JPEG_SAMPLING_FACTOR_444,
         ]
-    return bytes(cv2.imencode(".jpg", pixels, options)[1])
+    done, data = cv2.imencode(".jpg", pixels, options)
+    if not done:
+        height, width = pixels.shape[:2]
+        message = f"a JPEG must have 1..65500 pixels a side; got {width} by {height}"
+        raise ValueError(message)
+    return bytes(data)

@@ -9,6 +9,7 @@ from __future__ import annotations
 import hashlib
 import io
 import json
+import math
 import zipfile
 from dataclasses import dataclass
 from pathlib import PurePosixPath
@@ -103,7 +104,8 @@ class OpenRasterReader:
         file.seek(0)
         try:
             self._archive = zipfile.ZipFile(file)
-        except (zipfile.BadZipFile, OSError, ValueError) as cause:
+        # The reader of archives reports damage by whatever it stumbles over.
+        except Exception as cause:
             raise DamagedArchiveError("It is no OpenRaster archive") from cause
         entries = self._archive.infolist()
         if len(entries) > MAX_ENTRIES or sum(e.file_size for e in entries) > MAX_BYTES:
@@ -145,7 +147,7 @@ class OpenRasterReader:
         try:
             document: dict[str, Any] = json.loads(self._read(OWN_DOCUMENT))
             fresh = document["seal"] == self._seal()
-        except (ValueError, KeyError, TypeError):
+        except (ValueError, KeyError, TypeError, RecursionError):
             return None
         return document if fresh else None
 
@@ -183,11 +185,13 @@ class OpenRasterReader:
                 # Headers may lie about sizes: not more than they say, nor than we take.
                 most = min(self._archive.getinfo(name).file_size, limit)
                 data = entry.read(most + 1)
-        except (zipfile.BadZipFile, OSError, RuntimeError, EOFError) as cause:
-            raise DamagedArchiveError("Damaged is its part", name) from cause
         except NotImplementedError as cause:
             raise DamagedArchiveError(
-                "Packed in an unknown way is its part", name
+                "It packs in a way that is not known here its part", name
+            ) from cause
+        except Exception as cause:
+            raise DamagedArchiveError(
+                "The file is damaged at its part", name
             ) from cause
         if len(data) > most:
             raise DamagedArchiveError("Larger than it says is its part", name)
@@ -203,7 +207,7 @@ class OpenRasterReader:
             picture = LayeredPicture(
                 width=int(image.attrib["w"]),
                 height=int(image.attrib["h"]),
-                ppi=float(image.attrib.get("xres", 72)),
+                ppi=_number(image.attrib, "xres", 72),
                 entries=entries,
             )
         except DefusedXmlException as cause:
@@ -369,7 +373,7 @@ def _entries(
         x, y = left + _whole(fields, "x"), top + _whole(fields, "y")
         shared: dict[str, Any] = {
             "name": fields.get("name", ""),
-            "opacity": min(max(float(fields.get("opacity", 1)), 0.0), 1.0),
+            "opacity": min(max(_number(fields, "opacity", 1), 0.0), 1.0),
             "visible": fields.get("visibility", "visible") == "visible",
             "composite_op": fields.get("composite-op", "svg:src-over"),
         }
@@ -384,7 +388,21 @@ def _entries(
 
 
 def _whole(fields: Mapping[str, str], name: str) -> int:
-    return round(float(fields.get(name, 0)))
+    return round(_number(fields, name, 0))
+
+
+def _number(fields: Mapping[str, str], name: str, otherwise: float) -> float:
+    """Read a number that is one.
+
+    Raises
+    ------
+    DamagedArchiveError
+        It is infinite, or none at all.
+    """
+    number = float(fields.get(name, otherwise))
+    if not math.isfinite(number):
+        raise DamagedArchiveError("A layer in its stack.xml has no finite", name)
+    return number
 
 
 def _layers_of(entries: Iterable[LayerEntry | StackEntry]) -> Iterator[LayerEntry]:

@@ -6,7 +6,7 @@ import io
 from typing import TYPE_CHECKING, BinaryIO, NamedTuple
 
 import numpy as np
-from PIL import Image, ImageCms, ImageOps, UnidentifiedImageError
+from PIL import Image, ImageCms
 
 from glyphaneme.codecs.errors import PictureRefusedError, RefusalCode
 
@@ -18,8 +18,19 @@ if TYPE_CHECKING:
 MAX_PIXELS = 150_000_000
 MAX_SIDE = 30_000
 READ_FORMATS = ("JPEG", "PNG")
-SIDEWAYS = {5, 6, 7, 8}
 ORIENTATION_TAG = 0x0112
+UPRIGHT = 1
+TURNS = {
+    2: Image.Transpose.FLIP_LEFT_RIGHT,
+    3: Image.Transpose.ROTATE_180,
+    4: Image.Transpose.FLIP_TOP_BOTTOM,
+    5: Image.Transpose.TRANSPOSE,
+    6: Image.Transpose.ROTATE_270,
+    7: Image.Transpose.TRANSVERSE,
+    8: Image.Transpose.ROTATE_90,
+}
+"""What makes a picture upright, by the orientation that EXIF names."""
+SIDEWAYS = {5, 6, 7, 8}
 
 # Sizes are checked by `identify_picture`, with our own limit and our own words.
 Image.MAX_IMAGE_PIXELS = None
@@ -53,7 +64,7 @@ def identify_picture(file: BinaryIO) -> PictureFacts:
     """
     with _opened(file) as image:
         width, height = image.size
-        if image.getexif().get(ORIENTATION_TAG) in SIDEWAYS:
+        if _orientation(image) in SIDEWAYS:
             width, height = height, width
         # MPO: a JPEG with more pictures behind it, as phones write.
         chosen = "JPEG" if image.format == "MPO" else str(image.format)
@@ -81,10 +92,10 @@ def read_picture(file: BinaryIO) -> PixelsU8:
     with _opened(file) as image:
         try:
             image.load()
-            upright = ImageOps.exif_transpose(image)
-            return _srgb_pixels(upright)
-        # Pillow's decoders report damage by any of these.
-        except (OSError, SyntaxError, ValueError, IndexError, EOFError) as cause:
+            turn = TURNS.get(_orientation(image))
+            return _srgb_pixels(image if turn is None else image.transpose(turn))
+        # Decoders report damage by whatever they stumble over.
+        except Exception as cause:
             raise PictureRefusedError(
                 RefusalCode.DAMAGED,
                 "The file is damaged or was cut short, so it cannot be shown whole. "
@@ -102,7 +113,7 @@ def _opened(file: BinaryIO) -> Image.Image:
     file.seek(0)
     try:
         image = Image.open(file, formats=READ_FORMATS)
-    except (UnidentifiedImageError, OSError, SyntaxError, ValueError) as cause:
+    except Exception as cause:
         raise PictureRefusedError(
             RefusalCode.UNKNOWN,
             "This is not a JPEG or PNG picture, whatever its name ends in. "
@@ -110,6 +121,14 @@ def _opened(file: BinaryIO) -> Image.Image:
         ) from cause
     _require_size(image)
     return image
+
+
+def _orientation(image: Image.Image) -> int:
+    """Return the orientation that EXIF names; what cannot be read counts as upright."""
+    try:
+        return int(image.getexif().get(ORIENTATION_TAG, UPRIGHT))
+    except Exception:  # noqa: BLE001  # the pixels are worth having all the same
+        return UPRIGHT
 
 
 def _require_size(image: Image.Image) -> None:

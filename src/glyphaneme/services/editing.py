@@ -228,7 +228,7 @@ def _append(
     said = decided(before, edit)
     after = apply(before, said)
     depth = parent.depth + 1
-    projects_store.add_revision(
+    added = projects_store.add_revision(
         session,
         RevisionRow(
             id=key,
@@ -240,6 +240,8 @@ def _append(
             label=describe_edit(before, edit),
         ),
     )
+    if not added:
+        raise KeyReusedError
 
 
 def _tip_beyond(session: Session, project: ProjectRow, to: uuid.UUID) -> uuid.UUID:

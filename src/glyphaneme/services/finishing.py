@@ -44,6 +44,7 @@ if TYPE_CHECKING:
 MAX_EXPORT_PIXELS = 150_000_000
 MAX_EXPORT_SIDE = 30_000
 DAYS_KEPT = 14
+LONGEST_STEM_BYTES = 200
 LAYERED: Final = "openraster"
 
 
@@ -92,21 +93,21 @@ def start_export(
     canvas = composite_at(session, studio.states, request.revision).canvas
     _require_size(request, export_height(canvas, request.width))
     drop_old_exports(session, days=DAYS_KEPT)
-    there = find_job(session, key)
     stored = request.model_dump(mode="json")
-    if there is not None:
-        if there.request != stored or there.project_id != project_id:
-            raise KeyReusedError
-        return job_of(there)
-    job = JobRow(
-        id=key,
-        kind="export",
-        project_id=project_id,
-        request=stored,
-        file_name=_file_name(project.name, request.format),
+    row, added = add_job(
+        session,
+        JobRow(
+            id=key,
+            kind="export",
+            project_id=project_id,
+            request=stored,
+            file_name=_file_name(project.name, request.format),
+        ),
     )
-    row = add_job(session, job)
-    enqueue(session, "export", row.id)
+    if added:
+        enqueue(session, "export", row.id)
+    elif row.request != stored or row.project_id != project_id:
+        raise KeyReusedError
     return job_of(row)
 
 
@@ -229,6 +230,8 @@ def _require_size(request: ExportRequest, height: int) -> None:
 
 def _file_name(project_name: str, chosen: FileFormat | Literal["openraster"]) -> str:
     """Return a name that any file system takes."""
-    stem = re.sub(r"[^\w\- ]", "", project_name).strip().replace(" ", "-")
+    stem = re.sub(r"[^\w\- ]", "", project_name).strip().replace(" ", "-").lower()
+    # File systems count bytes; a letter cut in two is left out.
+    stem = stem.encode()[:LONGEST_STEM_BYTES].decode(errors="ignore")
     ending = "ora" if chosen == LAYERED else chosen.ending
-    return f"{stem.lower() or 'picture'}.{ending}"
+    return f"{stem or 'picture'}.{ending}"

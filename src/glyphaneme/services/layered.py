@@ -38,6 +38,7 @@ from glyphaneme.core.stack import (
     reach_of,
     render,
     render_bands,
+    store_composite,
 )
 from glyphaneme.core.stack.model import MAX_SIDE
 from glyphaneme.core.stack.nesting import box_round, grouped, lifted
@@ -119,8 +120,9 @@ def write_layered(
         for picture in sorted(composite.pictures()):
             names[picture] = picture
             writer.add_file(OWN_PICTURES + picture, originals(picture))
-        document = OwnDocument(composite=composite, pictures=names)
-        writer.add_document(document.model_dump(mode="json"))
+        writer.add_document(
+            {"composite": store_composite(composite), "pictures": names}
+        )
 
 
 def read_layered(file: BinaryIO) -> Unpacked:

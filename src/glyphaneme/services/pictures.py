@@ -120,7 +120,7 @@ def original_file(
 
 
 def _have_it_read(session: Session, row: PictureRow) -> uuid.UUID:
-    job = add_job(session, JobRow(kind="read_picture", picture_id=row.id))
+    job, _ = add_job(session, JobRow(kind="read_picture", picture_id=row.id))
     enqueue(session, "read_picture", job.id)
     notify(session, {"kind": "shelf"})
     return job.id

@@ -36,6 +36,9 @@ if TYPE_CHECKING:
 LARGEST_FRAME_SIDE = 4096
 MAX_UNSAVED = 200
 PALETTE_WIDTH = 96
+TALLEST_SHEET = 65_500
+"""No JPEG encoder takes more; tiles are smaller where there are many of a tall picture."""
+ON_THE_SHELF = "picture on the shelf"
 QUICK_QUALITY = 85
 FINE_QUALITY = 95
 
@@ -49,7 +52,7 @@ class FrameView(BaseModel):
     y: float = Field(ge=-1e6, le=1e6)
     width: int = Field(ge=1, le=LARGEST_FRAME_SIDE)
     height: int = Field(ge=1, le=LARGEST_FRAME_SIDE)
-    scale: float = Field(gt=0, le=64)
+    scale: float = Field(ge=1e-6, le=64)
     fine: bool = False
     """Whether it stays to be looked at, and edges must be exact."""
 
@@ -88,7 +91,7 @@ def show_alternatives(
     alternatives: Sequence[Edit],
     width: int,
 ) -> tuple[bytes, int]:
-    """Render the whole picture once with each alternative.
+    """Render the whole picture once with each alternative, at most `width` wide.
 
     Returns
     -------
@@ -97,7 +100,8 @@ def show_alternatives(
     """
     composite = _drafted(session, studio, project_id, draft)
     pixels = pyramids_of(session, studio, composite)
-    view = _whole(composite, width)
+    tallest = TALLEST_SHEET // len(alternatives)
+    view = _whole(composite, width, tallest=min(LARGEST_FRAME_SIDE, tallest))
     tiles = [
         studio.frames.render(project_id, apply(composite, alternative), pixels, view)
         for alternative in alternatives
@@ -165,7 +169,10 @@ def pyramids_named(
     NotThereError
         A picture is not on the shelf.
     """
-    digests = {(one := uuid.UUID(name)): studio.digests.get(one) for name in wanted}
+    try:
+        digests = {(one := uuid.UUID(name)): studio.digests.get(one) for name in wanted}
+    except ValueError as cause:
+        raise NotThereError(ON_THE_SHELF) from cause
     unknown = [picture for picture, digest in digests.items() if digest is None]
     if unknown:
         for row in find_pictures(session, unknown):
@@ -173,7 +180,7 @@ def pyramids_named(
     found = {}
     for picture, digest in digests.items():
         if digest is None:
-            raise NotThereError("picture on the shelf")
+            raise NotThereError(ON_THE_SHELF)
         found[str(picture)] = studio.shelf.pyramid(session, digest)
     return found
 
@@ -190,9 +197,16 @@ def _drafted(
     return composite
 
 
-def _whole(composite: Composite, width: int) -> View:
-    """Return a view of the whole canvas, that many pixels wide."""
+def _whole(
+    composite: Composite, width: int, *, tallest: int = LARGEST_FRAME_SIDE
+) -> View:
+    """Return a view of the whole canvas, at most so many pixels wide and tall."""
     canvas = composite.canvas
-    scale = width / canvas.width
-    height = max(1, min(LARGEST_FRAME_SIDE, round(canvas.height * scale)))
-    return View(x=0, y=0, width=width, height=height, scale=scale)
+    scale = min(width / canvas.width, tallest / canvas.height)
+    return View(
+        x=0,
+        y=0,
+        width=max(1, round(canvas.width * scale)),
+        height=max(1, round(canvas.height * scale)),
+        scale=scale,
+    )

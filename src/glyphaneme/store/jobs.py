@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING
 
 from sqlalchemy import delete, func, select, text, update
 
+from glyphaneme.store.inserting import insert_once
 from glyphaneme.store.rows import JobRow
 
 if TYPE_CHECKING:
@@ -17,11 +18,10 @@ if TYPE_CHECKING:
 OPEN_STATES = ("waiting", "running")
 
 
-def add_job(session: Session, job: JobRow) -> JobRow:
-    """Add a job."""
-    session.add(job)
-    session.flush()
-    return job
+def add_job(session: Session, job: JobRow) -> tuple[JobRow, bool]:
+    """Add a job, or return the one whose id it has; True if it was added."""
+    added = insert_once(session, job)
+    return session.get_one(JobRow, added or job.id), added is not None
 
 
 def find_job(session: Session, job_id: uuid.UUID) -> JobRow | None:

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-import uuid
 from typing import TYPE_CHECKING
 
 from sqlalchemy import func, select
-from sqlalchemy.dialects.postgresql import insert
 
+from glyphaneme.store.inserting import insert_once
 from glyphaneme.store.rows import PictureRow
 
 if TYPE_CHECKING:
+    import uuid
     from collections.abc import Iterable, Sequence
 
     from sqlalchemy.orm import Session
@@ -18,19 +18,7 @@ if TYPE_CHECKING:
 
 def add_picture(session: Session, picture: PictureRow) -> tuple[PictureRow, bool]:
     """Add a picture, or return the one with the same bytes; True if it was added."""
-    added = session.execute(
-        insert(PictureRow)
-        .values(
-            id=uuid.uuid4(),
-            sha256=picture.sha256,
-            name=picture.name,
-            format=picture.format,
-            width=picture.width,
-            height=picture.height,
-        )
-        .on_conflict_do_nothing(index_elements=["sha256"])
-        .returning(PictureRow.id)
-    ).scalar()
+    added = insert_once(session, picture, named_by="sha256")
     row = session.scalars(
         select(PictureRow).where(PictureRow.sha256 == picture.sha256)
     ).one()

@@ -7,9 +7,9 @@ from datetime import UTC, datetime
 from typing import TYPE_CHECKING, Any, NamedTuple
 
 from sqlalchemy import Select, func, literal, select
-from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session, aliased
 
+from glyphaneme.store.inserting import insert_once
 from glyphaneme.store.rows import ProjectRow, RevisionRow
 
 if TYPE_CHECKING:
@@ -29,24 +29,16 @@ def add_project(
 ) -> ProjectRow:
     """Add a project with its root revision; a repeated id returns what is there."""
     root_id = uuid.uuid4()
-    added = session.execute(
-        insert(ProjectRow)
-        .values(id=project_id, name=name, head_id=root_id, tip_id=root_id)
-        .on_conflict_do_nothing(index_elements=["id"])
-        .returning(ProjectRow.id)
-    ).scalar()
-    if added is not None:
-        session.execute(
-            insert(RevisionRow).values(
-                id=root_id,
-                project_id=project_id,
-                parent_id=None,
-                depth=0,
-                edit=None,
-                snapshot=snapshot,
-                label="Begun",
-            )
+    project = ProjectRow(id=project_id, name=name, head_id=root_id, tip_id=root_id)
+    if insert_once(session, project) is not None:
+        root = RevisionRow(
+            id=root_id,
+            project_id=project_id,
+            depth=0,
+            snapshot=snapshot,
+            label="Begun",
         )
+        insert_once(session, root)
     return session.get_one(ProjectRow, project_id)
 
 
@@ -82,10 +74,9 @@ def find_revision(session: Session, revision_id: uuid.UUID) -> RevisionRow | Non
     return session.get(RevisionRow, revision_id)
 
 
-def add_revision(session: Session, revision: RevisionRow) -> None:
-    """Add a revision under its parent."""
-    session.add(revision)
-    session.flush()
+def add_revision(session: Session, revision: RevisionRow) -> bool:
+    """Add a revision under its parent; False where its id is taken."""
+    return insert_once(session, revision) is not None
 
 
 def stand_at(
@@ -143,7 +134,7 @@ def is_ancestor(
     )
 
 
-def _walk_up(start: Select[Any], *, stop_at_snapshot: bool) -> Any:  # noqa: ANN401  # a CTE with RevisionRow's columns  # a CTE of RevisionRow's columns
+def _walk_up(start: Select[Any], *, stop_at_snapshot: bool) -> Any:  # noqa: ANN401  # a CTE with RevisionRow's columns
     columns = (
         RevisionRow.id,
         RevisionRow.parent_id,

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import unicodedata
 import uuid
 from typing import Any
+from urllib.parse import quote
 
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, ConfigDict, Field
+from werkzeug.http import dump_options_header
 
 from glyphaneme.services import finishing, working
 from glyphaneme.services.finishing import ExportRequest
@@ -75,5 +78,17 @@ def get_export_file(path: IdPath) -> Response:
         file, pieces = finishing.finished_file(session, studio(), path.id)
     response = Response(pieces, content_type=file.media_type)
     response.content_length = file.size
-    response.headers.set("Content-Disposition", "attachment", filename=file.name)
+    response.headers["Content-Disposition"] = _attachment(file.name)
     return response
+
+
+def _attachment(name: str) -> str:
+    """Return the header that names a download, also one in another script.
+
+    RFC 6266: a plain name for those who know nothing else, and the whole one.
+    """
+    plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode()
+    names = {"filename": plain}
+    if plain != name:
+        names["filename*"] = f"UTF-8''{quote(name)}"
+    return dump_options_header("attachment", names)

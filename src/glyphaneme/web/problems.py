@@ -94,6 +94,14 @@ def map_problems(app: Flask) -> None:
         code = error.code or 500
         return problem(code, "http", error.description or HTTPStatus(code).phrase)
 
+    @app.errorhandler(RecursionError)
+    def on_too_deep(_error: RecursionError) -> Response:
+        return problem(
+            422,
+            "invalid-request",
+            "The request nests deeper than anything that is taken here.",
+        )
+
     @app.errorhandler(Exception)
     def on_unexpected(error: Exception) -> Response:
         log.error("request failed", exc_info=error, extra={"action": "request_failed"})
