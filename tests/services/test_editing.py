@@ -1,7 +1,9 @@
 from __future__ import annotations
 
+import contextlib
 import io
 import uuid
+from concurrent.futures import ThreadPoolExecutor
 from typing import TYPE_CHECKING
 
 import pytest
@@ -12,14 +14,18 @@ from sqlalchemy.exc import IntegrityError
 
 from glyphaneme.core.errors import LayerMissingError
 from glyphaneme.core.stack import (
+    AddGradient,
     AddLayer,
     BlendLayer,
     Canvas,
     Composite,
+    DuplicateLayer,
+    Gradient,
     LockLayer,
     NameLayer,
     RemoveLayer,
     SetCanvas,
+    Stop,
 )
 from glyphaneme.services import editing, projects
 from glyphaneme.services.errors import (
@@ -68,10 +74,17 @@ class Bench:
                 edit=edit,
             )
 
-    def stand(self, to: uuid.UUID, came_from: uuid.UUID) -> ProjectState:
+    def stand(
+        self, to: uuid.UUID, came_from: uuid.UUID, *, key: uuid.UUID | None = None
+    ) -> ProjectState:
         with self.studio.sessions.begin() as session:
             return editing.stand_at(
-                session, self.studio.states, self.id, to=to, came_from=came_from
+                session,
+                self.studio.states,
+                self.id,
+                key=key or uuid.uuid4(),
+                to=to,
+                came_from=came_from,
             )
 
     def undo(self) -> ProjectState:
@@ -271,3 +284,107 @@ def test_database_itself_refuses_a_revision_of_another_project(bench: Bench) -> 
                     label="stray",
                 )
             )
+
+
+def test_undo_sent_again_counts_once(bench: Bench) -> None:
+    bench.edit(wide(500))
+    before = bench.edit(wide(600)).state
+    key = uuid.uuid4()
+
+    first = bench.stand(before.undo_to, before.head, key=key)
+    bench.redo()
+    again = bench.stand(before.undo_to, before.head, key=key)
+
+    assert first.composite.canvas.width == 500
+    assert again.composite.canvas.width == 600
+
+
+def test_one_key_for_two_moves_is_refused(bench: Bench) -> None:
+    root = bench.state().head
+    head = bench.edit(wide(500)).state.head
+    key = uuid.uuid4()
+    bench.stand(root, head, key=key)
+
+    with pytest.raises(KeyReusedError):
+        bench.stand(head, root, key=key)
+
+
+def test_every_change_gives_a_state_a_higher_version(bench: Bench) -> None:
+    def renamed() -> None:
+        with bench.studio.sessions.begin() as session:
+            projects.rename_project(session, bench.id, "Night")
+
+    seen = [bench.state().version]
+    old = bench.state().head
+    bench.edit(bench.moths())
+    changes = [
+        lambda: bench.edit(RemoveLayer(layer_id="m")),
+        lambda: bench.edit(NameLayer(layer_id="m", name="Gone"), parent=old),
+        bench.undo,
+        bench.redo,
+        renamed,
+    ]
+
+    for change in changes:
+        with contextlib.suppress(LayerMissingError):
+            change()
+        seen.append(bench.state().version)
+
+    # The edit that fits neither state changed nothing.
+    assert seen[2] == seen[1]
+    assert sorted(set(seen)) == [*seen[:2], *seen[3:]]
+
+
+def test_redo_after_switching_to_another_way_follows_that_way(bench: Bench) -> None:
+    start = bench.edit(wide(500)).state
+    left = bench.edit(wide(600)).state
+    bench.undo()
+    bench.edit(wide(700))
+    now = bench.state()
+
+    bench.stand(left.head, now.head)
+    bench.stand(start.head, left.head)
+
+    assert bench.state().redo_to == left.head
+    assert bench.redo().composite.canvas.width == 600
+
+
+def test_edits_made_at_the_same_moment_all_count_one_after_the_other(
+    bench: Bench,
+) -> None:
+    parent = bench.state().head
+
+    with ThreadPoolExecutor(8) as pool:
+        edits = [
+            pool.submit(bench.edit, wide(1000 + number), parent=parent)
+            for number in range(24)
+        ]
+    outcomes = [edit.result().outcome for edit in edits]
+
+    history = bench.history()
+    assert (outcomes.count("applied"), outcomes.count("reapplied")) == (1, 23)
+    assert len(history.ticks) == 25
+    assert history.other_ways == []
+    assert bench.state().version == 24
+
+
+def test_project_at_the_limits_opens_in_a_process_that_knows_nothing(
+    bench: Bench, tmp_path: Path
+) -> None:
+    far = Gradient(
+        x=199_999,
+        y=-199_999,
+        length=200_000,
+        start=Stop(color="#ffffff"),
+        end=Stop(color="#000000"),
+    )
+    bench.edit(AddGradient(layer_id="g0", name="Far", gradient=far))
+
+    for number in range(60):
+        last = bench.edit(
+            DuplicateLayer(layer_id=f"g{number}", copy_id=f"g{number + 1}")
+        )
+
+    fresh = open_studio(bench.studio.sessions, tmp_path)
+    with fresh.sessions() as session:
+        assert projects.get_project(session, fresh.states, bench.id) == last.state

@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 import io
+import threading
 import time
 import uuid
+from concurrent.futures import ThreadPoolExecutor
 from typing import TYPE_CHECKING
 
 import pytest
+from sqlalchemy import text
 
 from glyphaneme.services import working
 from glyphaneme.services.errors import JobCancelledError, NotThereError
 from glyphaneme.services.working import Progress, cancel_job, get_job, run_job
 from glyphaneme.store.blobs import blob_pieces, keep_blob
-from glyphaneme.store.jobs import add_job, find_job
+from glyphaneme.store.jobs import add_job, begin_attempt, find_job
 from glyphaneme.store.pictures import add_picture
 from glyphaneme.store.rows import JobRow, PictureRow
 
@@ -59,7 +62,7 @@ def test_work_is_shown_running_and_then_done_with_its_file(
 
 
 def test_reports_may_come_as_often_as_they_like(studio: Studio, job: uuid.UUID) -> None:
-    progress = Progress(studio, job)
+    progress = Progress(studio, job, attempt=0)
 
     for step in range(1000):
         progress.report(step / 1000)
@@ -127,10 +130,86 @@ def test_job_that_was_cancelled_before_it_began_does_nothing(
 
     assert state(studio, job).state == "cancelled"
     with pytest.raises(JobCancelledError):
-        Progress(studio, job).report(0.1)
+        Progress(studio, job, attempt=0).finish()
 
 
 def test_unknown_job_is_not_there(studio: Studio) -> None:
     with studio.sessions() as session, pytest.raises(NotThereError):
         get_job(session, uuid.uuid4())
     run_job(studio, uuid.uuid4(), lambda *_: pytest.fail("it must not run"))
+
+
+def result(studio: Studio, job_id: uuid.UUID) -> bytes:
+    with studio.sessions() as session:
+        row = find_job(session, job_id)
+        assert row is not None
+        return b"".join(blob_pieces(session, row.result_sha256 or ""))
+
+
+def test_worker_that_was_taken_for_dead_changes_nothing_any_more(
+    studio: Studio, job: uuid.UUID
+) -> None:
+    def slow(studio: Studio, row: JobRow, progress: Progress) -> None:
+        run_job(studio, row.id, lambda *run: run[2].finish(io.BytesIO(b"second")))
+        progress.finish(io.BytesIO(b"first"))
+
+    run_job(studio, job, slow)
+
+    assert result(studio, job) == b"second"
+    with studio.sessions() as session:
+        assert session.scalar(text("SELECT count(*) FROM blob")) == 2
+
+
+def test_failure_of_an_earlier_attempt_does_not_end_the_later_one(
+    studio: Studio, job: uuid.UUID
+) -> None:
+    def overtaken(studio: Studio, row: JobRow, _: Progress) -> None:
+        with studio.sessions.begin() as session:
+            begin_attempt(session, row.id)
+        raise NotThereError("picture on the shelf")
+
+    run_job(studio, job, overtaken)
+
+    assert state(studio, job).state == "running"
+
+
+def test_work_delivered_again_after_its_end_is_not_done_again(
+    studio: Studio, job: uuid.UUID
+) -> None:
+    run_job(studio, job, lambda *run: run[2].finish(io.BytesIO(b"done")))
+
+    run_job(studio, job, lambda *_: pytest.fail("it must not run"))
+
+    assert result(studio, job) == b"done"
+
+
+def test_one_job_run_by_many_workers_at_once_has_one_result(
+    studio: Studio, job: uuid.UUID
+) -> None:
+    together = threading.Barrier(3)
+
+    def work(_studio: Studio, row: JobRow, progress: Progress) -> None:
+        together.wait(20)
+        progress.finish(io.BytesIO(b"by attempt %d" % row.attempts))
+
+    with ThreadPoolExecutor(4) as pool:
+        for run in [pool.submit(run_job, studio, job, work) for _ in range(3)]:
+            run.result()
+
+    assert result(studio, job) == b"by attempt 3"
+    with studio.sessions() as session:
+        assert session.scalar(text("SELECT count(*) FROM blob")) == 2
+
+
+def test_work_that_kills_its_worker_again_and_again_is_given_up_with_a_reason(
+    studio: Studio, job: uuid.UUID
+) -> None:
+    for _ in range(working.MAX_ATTEMPTS):
+        with studio.sessions.begin() as session:
+            begin_attempt(session, job)
+
+    run_job(studio, job, lambda *_: pytest.fail("it must not run"))
+
+    ended = state(studio, job)
+    assert ended.state == "failed"
+    assert "begun 3 times" in (ended.error or "")

@@ -15,13 +15,11 @@ from glyphaneme.store.blobs import (
     PIECE_BYTES,
     blob_pieces,
     blob_size,
-    drop_blob,
     keep_blob,
 )
 from glyphaneme.store.jobs import (
     add_job,
     change_open_job,
-    drop_old_exports,
     find_job,
     open_jobs,
     pictures_being_read,
@@ -113,23 +111,12 @@ def test_bytes_come_back_in_pieces_as_they_were(session: Session, size: int) -> 
     assert blob_size(session, sha256) == size
 
 
-def test_same_bytes_are_stored_once_and_dropped_with_their_pieces(
-    session: Session,
-) -> None:
+def test_same_bytes_are_stored_once(session: Session) -> None:
     first = keep_blob(session, io.BytesIO(b"same"))
     second = keep_blob(session, io.BytesIO(b"same"))
 
     assert first == second
     assert count(session, "blob_piece") == 1
-    drop_blob(session, first)
-    assert count(session, "blob_piece") == 0
-
-
-def test_bytes_that_a_picture_needs_cannot_be_dropped(session: Session) -> None:
-    row = picture(session)
-
-    with pytest.raises(IntegrityError):
-        drop_blob(session, row.sha256)
 
 
 def test_picture_of_the_same_bytes_is_the_one_that_is_there(session: Session) -> None:
@@ -241,41 +228,6 @@ def test_database_refuses_jobs_that_cannot_be(session: Session) -> None:
         with pytest.raises(DBAPIError):
             change_open_job(session, job.id, **changes)
         session.rollback()
-
-
-def test_old_files_go_with_their_bytes_and_pictures_stay(session: Session) -> None:
-    kept = picture(session, b"kept")
-    project_id, _ = project(session)
-    for data, age in ((b"old", 20), (b"new", 1)):
-        job, _ = add_job(
-            session,
-            JobRow(
-                kind="export",
-                project_id=project_id,
-                request={"format": "png"},
-                file_name="poster.png",
-            ),
-        )
-        sha256 = keep_blob(session, io.BytesIO(data))
-        change_open_job(
-            session, job.id, state="done", progress=1.0, result_sha256=sha256
-        )
-        session.execute(
-            text(
-                "UPDATE job SET changed_at = now() - make_interval(days => :age)"
-                " WHERE id = :id"
-            ),
-            {"age": age, "id": job.id},
-        )
-
-    drop_old_exports(session, days=14)
-
-    left = {
-        b"".join(blob_pieces(session, sha))
-        for (sha,) in session.execute(text("SELECT sha256 FROM blob"))
-    }
-    assert left == {b"kept", b"new"}
-    assert blob_size(session, kept.sha256) == 4
 
 
 def test_listener_hears_what_is_committed_and_nothing_else(

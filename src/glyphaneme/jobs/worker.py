@@ -10,6 +10,7 @@ from procrastinate import App, PsycopgConnector
 
 from glyphaneme.services.finishing import make_file
 from glyphaneme.services.reading_in import read_in
+from glyphaneme.services.sweeping import sweep
 from glyphaneme.services.working import run_job
 
 if TYPE_CHECKING:
@@ -20,6 +21,7 @@ HEARTBEAT_S = 2.0
 # A worker that has not been heard of for so long is taken for dead.
 SILENCE_S = 8.0
 RESCUE_EVERY_S = 4.0
+SWEEP_AT = "*/20 * * * *"
 
 
 def build_app(database_url: str, studio: Studio) -> App:
@@ -36,6 +38,12 @@ def build_app(database_url: str, studio: Studio) -> App:
     def read_picture(job_id: str) -> None:
         """Read a picture in."""
         run_job(studio, uuid.UUID(job_id), read_in)
+
+    @app.periodic(cron=SWEEP_AT)
+    @app.task(name="sweep", queueing_lock="sweep")
+    def sweep_up(timestamp: int) -> None:  # noqa: ARG001  # the queue hands it over
+        """Let go of what nobody needs any more."""
+        sweep(studio)
 
     @app.task(name="export")
     def export(job_id: str) -> None:
@@ -59,7 +67,7 @@ async def _work(app: App) -> None:
                 update_heartbeat_interval=HEARTBEAT_S,
                 stalled_worker_timeout=SILENCE_S,
                 shutdown_graceful_timeout=3.0,
-                delete_jobs="successful",
+                delete_jobs="always",
             )
         finally:
             rescuer.cancel()

@@ -31,11 +31,11 @@ from glyphaneme.services.projects import (
     project_state,
     require_project,
     require_revision,
+    tell_of,
 )
 from glyphaneme.store import projects as projects_store
-from glyphaneme.store.notices import notify
 from glyphaneme.store.pictures import find_picture
-from glyphaneme.store.rows import ProjectRow, RevisionRow
+from glyphaneme.store.rows import ProjectRow, RevisionRow, StandingRow
 
 if TYPE_CHECKING:
     from sqlalchemy.orm import Session
@@ -129,12 +129,11 @@ def add_edit(
         outcome: Outcome = "applied"
     else:
         outcome = _reapply(session, states, project, made_on, key=key, edit=edit)
-    if outcome != "branched":
+    if outcome == "branched":
+        projects_store.mark_changed(session, project)
+    else:
         projects_store.stand_at(session, project, key, tip=key)
-    notify(
-        session,
-        {"kind": "project", "id": str(project_id), "head": str(project.head_id)},
-    )
+    tell_of(session, project)
     return EditAnswer(
         outcome=outcome,
         branch=key if outcome == "branched" else None,
@@ -147,20 +146,33 @@ def stand_at(
     states: Recent[uuid.UUID, Composite],
     project_id: uuid.UUID,
     *,
+    key: uuid.UUID,
     to: uuid.UUID,
     came_from: uuid.UUID,
 ) -> ProjectState:
-    """Undo, redo or go to any other state of a project.
+    """Undo, redo or go to any other state of a project, once, however often it is sent.
 
     Where another window has moved the project meanwhile, so that it no longer stands
     at `came_from`, it stays where it is; the answer tells where that is.
+
+    Raises
+    ------
+    NotThereError
+        There is no such project, or `to` is none of its revisions.
+    KeyReusedError
+        `key` came before with another move.
     """
     project = _locked(session, project_id)
     require_revision(session, project_id, to)
-    if project.head_id == came_from and to != came_from:
+    standing = StandingRow(id=key, project_id=project_id, to_id=to)
+    there = projects_store.add_standing(session, standing)
+    if there is not None:
+        if (there.project_id, there.to_id) != (project_id, to):
+            raise KeyReusedError
+    elif project.head_id == came_from and to != came_from:
         tip = _tip_beyond(session, project, to)
         projects_store.stand_at(session, project, to, tip=tip)
-        notify(session, {"kind": "project", "id": str(project_id), "head": str(to)})
+        tell_of(session, project)
     return project_state(session, states, project)
 
 

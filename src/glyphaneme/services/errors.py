@@ -56,7 +56,7 @@ class ExportSizeError(ServiceError):
 
 
 class JobCancelledError(ServiceError):
-    """Someone stopped the job that is being worked on."""
+    """The job was stopped, or another worker has begun it anew."""
 
     def __init__(self) -> None:
         super().__init__("The work was stopped.")

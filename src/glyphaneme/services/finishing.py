@@ -27,7 +27,7 @@ from glyphaneme.services.showing import pyramids_named, pyramids_of
 from glyphaneme.services.studio import stream_file
 from glyphaneme.services.working import Job, job_of
 from glyphaneme.store.blobs import blob_size
-from glyphaneme.store.jobs import add_job, drop_old_exports, find_job
+from glyphaneme.store.jobs import add_job, find_job
 from glyphaneme.store.queue import enqueue
 from glyphaneme.store.rows import JobRow
 
@@ -43,7 +43,6 @@ if TYPE_CHECKING:
 
 MAX_EXPORT_PIXELS = 150_000_000
 MAX_EXPORT_SIDE = 30_000
-DAYS_KEPT = 14
 LONGEST_STEM_BYTES = 200
 LAYERED: Final = "openraster"
 
@@ -92,7 +91,6 @@ def start_export(
     require_revision(session, project_id, request.revision)
     canvas = composite_at(session, studio.states, request.revision).canvas
     _require_size(request, export_height(canvas, request.width))
-    drop_old_exports(session, days=DAYS_KEPT)
     stored = request.model_dump(mode="json")
     row, added = add_job(
         session,

@@ -63,12 +63,16 @@ class LayerSentence(BaseModel):
 
 
 class ProjectState(BaseModel):
-    """A project as it stands: its composite, and where undo and redo lead."""
+    """A project as it stands: its composite, and where undo and redo lead.
+
+    Of two states of a project, the one with the lower version is the older.
+    """
 
     model_config = ConfigDict(frozen=True)
 
     id: uuid.UUID
     name: str
+    version: int
     head: uuid.UUID
     undo_to: uuid.UUID | None
     redo_to: uuid.UUID | None
@@ -122,8 +126,10 @@ def get_project(
 
 def rename_project(session: Session, project_id: uuid.UUID, name: str) -> None:
     """Give a project another name."""
-    require_project(session, project_id).name = name
-    notify(session, {"kind": "wall"})
+    project = require_project(session, project_id)
+    project.name = name
+    projects_store.mark_changed(session, project)
+    tell_of(session, project)
 
 
 def remove_project(session: Session, project_id: uuid.UUID, *, removed: bool) -> None:
@@ -139,6 +145,19 @@ def remove_project(session: Session, project_id: uuid.UUID, *, removed: bool) ->
         raise NotThereError("picture")
     projects_store.mark_removed(row, removed=removed)
     notify(session, {"kind": "wall"})
+
+
+def tell_of(session: Session, project: ProjectRow) -> None:
+    """Tell all windows that a project has changed."""
+    notify(
+        session,
+        {
+            "kind": "project",
+            "id": str(project.id),
+            "head": str(project.head_id),
+            "version": project.version,
+        },
+    )
 
 
 def require_project(session: Session, project_id: uuid.UUID) -> ProjectRow:
@@ -194,6 +213,7 @@ def project_state(
     return ProjectState(
         id=row.id,
         name=row.name,
+        version=row.version,
         head=row.head_id,
         undo_to=head.parent_id if head else None,
         redo_to=_next_towards(session, row),

@@ -37,7 +37,7 @@ LARGEST_FRAME_SIDE = 4096
 MAX_UNSAVED = 200
 PALETTE_WIDTH = 96
 TALLEST_SHEET = 65_500
-"""No JPEG encoder takes more; tiles are smaller where there are many of a tall picture."""
+"""No JPEG encoder takes more: tiles are smaller where there are many tall ones."""
 ON_THE_SHELF = "picture on the shelf"
 QUICK_QUALITY = 85
 FINE_QUALITY = 95

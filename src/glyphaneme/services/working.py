@@ -27,6 +27,12 @@ if TYPE_CHECKING:
 
 log = logging.getLogger(__name__)
 REPORT_EVERY_S = 0.15
+MAX_ATTEMPTS = 3
+WORN_OUT = (
+    f"This was begun {MAX_ATTEMPTS} times, and each time the process that worked on it "
+    "died. It may be too large for this machine: try a smaller size. Nothing you made "
+    "is lost."
+)
 
 JobState = Literal["waiting", "running", "done", "failed", "cancelled"]
 
@@ -80,12 +86,17 @@ def job_of(row: JobRow) -> Job:
 
 
 class Progress:
-    """Reports from inside a job; each report is committed and pushed to the page."""
+    """Reports from inside a job; each report is committed and pushed to the page.
 
-    def __init__(self, studio: Studio, job_id: uuid.UUID) -> None:
+    They count for as long as no other worker has begun the same job, so that however
+    often it is delivered, one result comes of it.
+    """
+
+    def __init__(self, studio: Studio, job_id: uuid.UUID, attempt: int) -> None:
         self._studio = studio
         self._job_id = job_id
-        self._reported_at = -REPORT_EVERY_S
+        self._attempt = attempt
+        self._reported_at = time.monotonic()
 
     def report(self, share: float) -> None:
         """Say how far the work is, 0..1; stops it here if someone cancelled it.
@@ -97,17 +108,18 @@ class Progress:
             return
         self._reported_at = now
         with self._studio.sessions.begin() as session:
-            self._change(session, progress=share, state="running")
+            self._change(session, progress=share)
 
     def finish(self, result: BinaryIO | None = None) -> None:
         """Say that the work is done, and keep the file that came of it, if any."""
         with self._studio.sessions.begin() as session:
-            # In one transaction: a file that no job refers to may be swept away.
             sha256 = None if result is None else keep_blob(session, result)
             self._change(session, progress=1.0, state="done", result_sha256=sha256)
 
     def _change(self, session: Session, **changes: object) -> None:
-        row = jobs_store.change_open_job(session, self._job_id, **changes)
+        row = jobs_store.change_open_job(
+            session, self._job_id, attempt=self._attempt, **changes
+        )
         if row is None:
             raise JobCancelledError
         _announce(session, row)
@@ -120,32 +132,38 @@ def run_job(
 ) -> None:
     """Run a job's work from start to end, and record how it ended.
 
-    A job that a dead worker left half done is simply run again.
+    A job that a dead worker left half done is run again, some times.
     """
-    progress = Progress(studio, job_id)
-    with studio.sessions() as session:
-        row = jobs_store.find_job(session, job_id)
-    if row is None:
+    with studio.sessions.begin() as session:
+        row = jobs_store.begin_attempt(session, job_id)
+        if row is None:
+            return
+        _announce(session, row)
+    attempt = row.attempts
+    if attempt > MAX_ATTEMPTS:
+        _fail(studio, job_id, attempt, WORN_OUT)
         return
     try:
-        progress.report(0.0)
-        work(studio, row, progress)
+        work(studio, row, Progress(studio, job_id, attempt))
     except JobCancelledError:
         log.info("job stopped", extra={"action": "job_stopped", "job": str(job_id)})
     except (ServiceError, PictureRefusedError) as cause:
-        _fail(studio, job_id, str(cause))
+        _fail(studio, job_id, attempt, str(cause))
     except Exception:
         _fail(
             studio,
             job_id,
+            attempt,
             "Something went wrong on our side. Nothing you made is lost; try again.",
         )
         raise
 
 
-def _fail(studio: Studio, job_id: uuid.UUID, message: str) -> None:
+def _fail(studio: Studio, job_id: uuid.UUID, attempt: int, message: str) -> None:
     with studio.sessions.begin() as session:
-        row = jobs_store.change_open_job(session, job_id, state="failed", error=message)
+        row = jobs_store.change_open_job(
+            session, job_id, attempt=attempt, state="failed", error=message
+        )
         if row is not None:
             _announce(session, row)
 

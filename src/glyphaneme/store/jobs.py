@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from sqlalchemy import delete, func, select, text, update
+from sqlalchemy import func, select, update
 
 from glyphaneme.store.inserting import insert_once
 from glyphaneme.store.rows import JobRow
@@ -47,31 +47,29 @@ def pictures_being_read(
     return {picture for picture in session.scalars(statement) if picture is not None}
 
 
+def begin_attempt(session: Session, job_id: uuid.UUID) -> JobRow | None:
+    """Take a job that waits, or that another worker began; None where it is over."""
+    return change_open_job(
+        session, job_id, state="running", attempts=JobRow.attempts + 1, progress=0.0
+    )
+
+
 def change_open_job(
-    session: Session, job_id: uuid.UUID, **changes: object
+    session: Session,
+    job_id: uuid.UUID,
+    *,
+    attempt: int | None = None,
+    **changes: object,
 ) -> JobRow | None:
-    """Change a job that waits or runs; None where it is over already."""
+    """Change a job that waits or runs; None where it is over already.
+
+    With `attempt` also None where another attempt has begun since.
+    """
+    this_one = () if attempt is None else (JobRow.attempts == attempt,)
     return session.scalars(
         update(JobRow)
-        .where(JobRow.id == job_id, JobRow.state.in_(OPEN_STATES))
+        .where(JobRow.id == job_id, JobRow.state.in_(OPEN_STATES), *this_one)
         .values(**changes, changed_at=func.clock_timestamp())
         .returning(JobRow)
+        .execution_options(populate_existing=True)
     ).one_or_none()
-
-
-def drop_old_exports(session: Session, *, days: int) -> None:
-    """Delete records of exports that ended long ago, and their files."""
-    session.execute(
-        delete(JobRow).where(
-            JobRow.kind == "export",
-            JobRow.state.not_in(OPEN_STATES),
-            JobRow.changed_at < func.now() - text(f"interval '{int(days)} days'"),
-        )
-    )
-    session.execute(
-        text(
-            "DELETE FROM blob WHERE NOT EXISTS"
-            " (SELECT 1 FROM job WHERE job.result_sha256 = blob.sha256)"
-            " AND NOT EXISTS (SELECT 1 FROM picture WHERE picture.sha256 = blob.sha256)"
-        )
-    )

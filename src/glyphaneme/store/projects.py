@@ -10,7 +10,7 @@ from sqlalchemy import Select, func, literal, select
 from sqlalchemy.orm import Session, aliased
 
 from glyphaneme.store.inserting import insert_once
-from glyphaneme.store.rows import ProjectRow, RevisionRow
+from glyphaneme.store.rows import ProjectRow, RevisionRow, StandingRow
 
 if TYPE_CHECKING:
     from collections.abc import Sequence
@@ -86,8 +86,21 @@ def stand_at(
     project.head_id = head
     project.tip_id = tip
     project.changed_at = func.clock_timestamp()
+    mark_changed(session, project)
+
+
+def mark_changed(session: Session, project: ProjectRow) -> None:
+    """Give a project's state a higher version than any before."""
+    project.version = ProjectRow.version + 1
     session.flush()
     session.refresh(project)
+
+
+def add_standing(session: Session, standing: StandingRow) -> StandingRow | None:
+    """Note a move through history; the one that is there where its id is taken."""
+    if insert_once(session, standing) is not None:
+        return None
+    return session.get_one(StandingRow, standing.id)
 
 
 def path_from_snapshot(session: Session, revision_id: uuid.UUID) -> list[PathStep]:

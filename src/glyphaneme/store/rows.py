@@ -122,6 +122,8 @@ class ProjectRow(Base):
     name: Mapped[str]
     head_id: Mapped[uuid.UUID]
     tip_id: Mapped[uuid.UUID]
+    version: Mapped[int] = mapped_column(BigInteger, server_default="0")
+    """Rises with every change: of two states, the one with the lower is the older."""
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
     changed_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
     removed_at: Mapped[datetime | None]
@@ -164,6 +166,22 @@ class RevisionRow(Base):
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
 
 
+class StandingRow(Base):
+    """One move through a project's history; its id is the key that the client made.
+
+    Kept for a while, so that a move that is sent again counts once.
+    """
+
+    __tablename__ = "standing"
+
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    project_id: Mapped[uuid.UUID] = mapped_column(
+        ForeignKey("project.id", ondelete="CASCADE"), index=True
+    )
+    to_id: Mapped[uuid.UUID]
+    created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+
+
 class JobRow(Base):
     """Long work that a person can watch and stop, and what came of it."""
 
@@ -199,5 +217,7 @@ class JobRow(Base):
     result_sha256: Mapped[str | None] = mapped_column(ForeignKey("blob.sha256"))
     file_name: Mapped[str | None]
     error: Mapped[str | None]
+    attempts: Mapped[int] = mapped_column(server_default="0")
+    """How many workers began it; what an earlier one still says counts nothing."""
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
     changed_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())

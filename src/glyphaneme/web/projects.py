@@ -56,8 +56,12 @@ class NewEdit(_Body):
 
 
 class Standing(_Body):
-    """Where to go in the history, and where the client believes to be."""
+    """Where to go in the history, and where the client believes to be.
 
+    The key makes it count once.
+    """
+
+    key: uuid.UUID = Field(default_factory=uuid.uuid4)
     to: uuid.UUID
     came_from: uuid.UUID
 
@@ -189,6 +193,7 @@ def post_standing(path: IdPath, body: Standing) -> dict[str, Any]:
             session,
             studio().states,
             path.id,
+            key=body.key,
             to=body.to,
             came_from=body.came_from,
         )

@@ -1,0 +1,123 @@
+"""A database that version 1 wrote is brought up to date, and its projects open."""
+
+from __future__ import annotations
+
+import json
+import uuid
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+import psycopg
+import pytest
+from alembic import command
+from alembic.config import Config
+from sqlalchemy import text
+
+from glyphaneme.core.stack import NameLayer, open_composite, parse_edit
+from glyphaneme.services import editing, projects
+from glyphaneme.services.studio import Studio, open_studio
+from glyphaneme.store import upgrading
+from glyphaneme.store.database import driver_url, open_database, session_factory
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+GOLDEN = Path(__file__).parents[1] / "golden" / "version-1.jsonl"
+SNAPSHOT_EVERY = 24
+MIGRATIONS = Path(upgrading.__file__).parent / "migrations"
+
+
+@pytest.fixture
+def old_url(database_url: str) -> Iterator[str]:
+    """Return a database with the tables of version 1."""
+    name = f"old_{uuid.uuid4().hex}"
+    with psycopg.connect(database_url, autocommit=True) as connection:
+        connection.execute(f"CREATE DATABASE {name}")
+    url = database_url.rsplit("/", 1)[0] + f"/{name}"
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    config.set_main_option("sqlalchemy.url", driver_url(url).replace("%", "%%"))
+    command.upgrade(config, "0001")
+    yield url
+    with psycopg.connect(database_url, autocommit=True) as connection:
+        connection.execute(f"DROP DATABASE {name} WITH (FORCE)")
+
+
+def fill(url: str, begun: dict, steps: list[dict]) -> uuid.UUID:
+    """Write a project as version 1 did; return its id."""
+    ids = [uuid.uuid4() for _ in range(len(steps) + 1)]
+    project = uuid.uuid4()
+    with psycopg.connect(url) as connection:
+        connection.execute(
+            "INSERT INTO project (id, name, head_id, tip_id) VALUES (%s, %s, %s, %s)",
+            (project, "Season poster", ids[-1], ids[-1]),
+        )
+        for depth, step in enumerate([None, *steps]):
+            snapshot = begun if step is None else step["after"]
+            connection.execute(
+                "INSERT INTO revision (id, project_id, parent_id, depth, edit,"
+                " snapshot, label) VALUES (%s, %s, %s, %s, %s, %s, %s)",
+                (
+                    ids[depth],
+                    project,
+                    ids[depth - 1] if depth else None,
+                    depth,
+                    json.dumps(step["edit"]) if step else None,
+                    json.dumps(snapshot) if depth % SNAPSHOT_EVERY == 0 else None,
+                    "step",
+                ),
+            )
+    return project
+
+
+def test_project_of_version_1_opens_and_goes_on(old_url: str, tmp_path: Path) -> None:
+    begun, *steps = map(json.loads, GOLDEN.read_text().splitlines())
+    project = fill(old_url, begun, steps)
+
+    upgrading.prepare_database(old_url)
+
+    engine = open_database(old_url)
+    studio: Studio = open_studio(session_factory(engine), tmp_path)
+    with studio.sessions() as session:
+        state = projects.get_project(session, studio.states, project)
+        assert session.scalar(text("SELECT version_num FROM alembic_version")) == "0002"
+    wanted = open_composite(steps[-1]["after"])
+    assert state.composite == wanted
+    for number in range(SNAPSHOT_EVERY):
+        edit = NameLayer(layer_id="glow", name=f"Glow {number}")
+        with studio.sessions.begin() as session:
+            state = editing.add_edit(
+                session,
+                studio.states,
+                project,
+                key=uuid.uuid4(),
+                parent=state.head,
+                edit=edit,
+            ).state
+    assert state.composite.layer("glow").name == "Glow 23"
+    engine.dispose()
+
+
+def test_edit_that_version_1_took_is_known_when_it_is_sent_again(
+    old_url: str, tmp_path: Path
+) -> None:
+    begun, *steps = map(json.loads, GOLDEN.read_text().splitlines())
+    project = fill(old_url, begun, steps)
+    upgrading.prepare_database(old_url)
+    engine = open_database(old_url)
+    studio = open_studio(session_factory(engine), tmp_path)
+    with studio.sessions() as session:
+        state = projects.get_project(session, studio.states, project)
+
+    with studio.sessions.begin() as session:
+        answer = editing.add_edit(
+            session,
+            studio.states,
+            project,
+            key=state.head,
+            parent=state.undo_to or state.head,
+            edit=parse_edit(steps[-1]["edit"]),
+        )
+
+    assert answer.outcome == "repeated"
+    engine.dispose()
