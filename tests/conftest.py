@@ -13,10 +13,8 @@ from sqlalchemy import text
 from glyphaneme.cli.postgres import PrivateCluster
 from glyphaneme.services.studio import Studio, open_studio
 from glyphaneme.store.database import open_database, session_factory
-from glyphaneme.store.notices import listen
 from glyphaneme.store.rows import Base
 from glyphaneme.store.upgrading import prepare_database
-from glyphaneme.web.events import Broadcaster
 from glyphaneme.web.factory import WebSettings, create_app
 
 if TYPE_CHECKING:
@@ -62,11 +60,11 @@ def studio(engine: Engine, tmp_path: Path) -> Studio:
 
 
 @pytest.fixture
-def app(studio: Studio, database_url: str, tmp_path: Path) -> Flask:
+def app(studio: Studio, tmp_path: Path) -> Flask:
     settings = WebSettings(
         allowed_hosts=frozenset({"localhost", "127.0.0.1"}), page_folder=tmp_path
     )
-    return create_app(studio, Broadcaster(lambda: listen(database_url)), settings)
+    return create_app(studio, settings)
 
 
 @pytest.fixture

@@ -10,6 +10,7 @@ import subprocess
 import sys
 import tempfile
 import time
+import urllib.error
 import urllib.request
 from pathlib import Path
 from typing import Any
@@ -108,13 +109,33 @@ class Product:
             return json.load(answer)
 
     def post(self, path: str, body: object) -> Any:
+        return json.loads(self.fetch(path, body))
+
+    def fetch(self, path: str, body: object) -> bytes:
         request = urllib.request.Request(
             self.address + path,
             json.dumps(body).encode(),
             {"Content-Type": "application/json"},
         )
         with urllib.request.urlopen(request, timeout=30) as answer:
-            return json.load(answer)
+            found: bytes = answer.read()
+        return found
+
+    def health(self) -> int:
+        """Return the status of the health check; 0 where there is no answer."""
+        try:
+            with urllib.request.urlopen(f"{self.address}/api/health", timeout=10) as ok:
+                return int(ok.status)
+        except urllib.error.HTTPError as error:
+            return error.code
+        except OSError:
+            return 0
+
+    def database_address(self) -> str:
+        """Return the database's address as the web server was told."""
+        web = self.processes("glyphaneme web")[0]
+        given = Path(f"/proc/{web}/environ").read_bytes().split(b"\0")
+        return next(one for one in given if b"DATABASE_URL" in one).decode()
 
     def bring_in(self, path: Path, name: str | None = None) -> Any:
         body = (

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import argparse
 import gc
 import json
 import os
@@ -11,12 +12,10 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from glyphaneme.services.joining import listen_for_notices, open_database_studio
-from glyphaneme.web.events import Broadcaster
+from glyphaneme.web.events import Broadcaster, EventStreams
 from glyphaneme.web.factory import WebSettings, create_app
 
 if TYPE_CHECKING:
-    from flask import Flask
-
     from glyphaneme.services.studio import Studio
 
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "::1"})
@@ -49,19 +48,25 @@ def make_studio(surroundings: Surroundings) -> Studio:
     return open_database_studio(surroundings.database_url, surroundings.home / "cache")
 
 
-def make_app() -> Flask:
-    """Return the web application; gunicorn calls this in each of its processes."""
+def run_web(arguments: list[str]) -> int:
+    """Run the web server until it is told to stop."""
+    # Imported late: the worker needs no web server.
+    from glyphaneme.web.gateway import Gateway
+    from glyphaneme.web.serving import run_server
+
+    parser = argparse.ArgumentParser()
+    parser.add_argument("--host", required=True)
+    parser.add_argument("--port", type=int, required=True)
+    where = parser.parse_args(arguments)
     surroundings = read_surroundings()
-    app = create_app(
-        make_studio(surroundings),
-        Broadcaster(lambda: listen_for_notices(surroundings.database_url)),
-        WebSettings(
-            allowed_hosts=surroundings.hosts, page_folder=surroundings.page_folder
-        ),
-    )
+    settings = WebSettings(surroundings.hosts, surroundings.page_folder)
+    app = create_app(make_studio(surroundings), settings)
+    broadcaster = Broadcaster(lambda: listen_for_notices(surroundings.database_url))
+    gateway = Gateway(app, EventStreams(broadcaster, surroundings.hosts))
     # All this stays: a collection that walked it would hold up frames by 0.1 s.
     gc.freeze()
-    return app
+    run_server(gateway, broadcaster, host=where.host, port=where.port)
+    return 0
 
 
 def run_worker() -> int:
@@ -78,6 +83,6 @@ def print_openapi() -> int:
     """Print the description of the HTTP interface, as JSON; needs no database."""
     nowhere = Surroundings("postgresql://nowhere", Path(), LOCAL_HOSTS, Path())
     settings = WebSettings(allowed_hosts=LOCAL_HOSTS, page_folder=Path())
-    app = create_app(make_studio(nowhere), Broadcaster(list), settings)
+    app = create_app(make_studio(nowhere), settings)
     sys.stdout.write(json.dumps(app.api_doc, indent=1, sort_keys=True) + "\n")
     return 0

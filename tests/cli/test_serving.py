@@ -1,10 +1,12 @@
 from __future__ import annotations
 
+import contextlib
 import http.client
 import json
 import shutil
 import subprocess
 import sys
+import urllib.request
 import uuid
 from typing import TYPE_CHECKING
 
@@ -63,7 +65,7 @@ def test_everything_acknowledged_survives_kill_9_of_all_processes(
 def test_web_server_killed_alone_is_started_again(product: Product) -> None:
     state = begin(product)
 
-    product.kill("gunicorn")
+    product.kill("glyphaneme web")
     product.wait_until_open()
 
     assert add_edit(product, state, 1234)["composite"]["canvas"]["width"] == 1234
@@ -81,8 +83,54 @@ def test_work_of_a_killed_worker_is_taken_up_again(product: Product) -> None:
     wait_for(lambda: product.get(address)["state"] == "done", within_s=60)
 
 
+def test_killed_database_is_started_again_and_everything_goes_on(
+    product: Product,
+) -> None:
+    state = add_edit(product, begin(product), 5000)
+    address = product.database_address()
+
+    product.kill("postgres")
+    told = wait_for(lambda: product.health() != 200 and product.health())
+    wait_for(lambda: product.health() == 200)
+
+    assert told == 503
+    assert product.database_address() == address
+    assert product.get(f"/api/projects/{state['id']}") == state
+    state = add_edit(product, state, 60)
+    request = {"revision": state["head"], "format": "png", "width": 60}
+    job = product.post(f"/api/projects/{state['id']}/exports", {"request": request})
+    path = f"/api/jobs/{job['id']}"
+    wait_for(lambda: product.get(path)["state"] == "done", within_s=60)
+
+
+def test_frames_go_on_beside_sixty_open_streams(product: Product) -> None:
+    state = begin(product)
+    view = {"x": 0, "y": 0, "width": 80, "height": 60, "scale": 0.01}
+    path = f"/api/projects/{state['id']}"
+    with contextlib.ExitStack() as kept:
+        streams = [
+            kept.enter_context(
+                urllib.request.urlopen(f"{product.address}/api/events", timeout=60)
+            )
+            for _ in range(60)
+        ]
+        for stream in streams:
+            assert b"catch_up" in stream.readline()
+
+        for _ in range(40):
+            frame = {"revision": state["head"], "view": view}
+            assert product.fetch(f"{path}/frame", frame)
+        add_edit(product, state, 5000)
+
+        for stream in streams:
+            while b'"kind": "project"' not in stream.readline():
+                pass
+        # Open streams do not keep it from ending.
+        assert product.stop() == 0
+
+
 def test_ctrl_c_leaves_no_process_behind(product: Product) -> None:
-    assert product.processes("gunicorn")
+    assert product.processes("glyphaneme web")
     assert product.processes("postgres")
 
     status = product.stop()

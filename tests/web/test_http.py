@@ -1,8 +1,6 @@
 from __future__ import annotations
 
 import io
-import itertools
-import json
 import shutil
 import uuid
 from typing import TYPE_CHECKING
@@ -475,19 +473,6 @@ def test_unknown_project_is_not_there(client: FlaskClient) -> None:
 
     assert answer.status_code == 404
     assert "There is no such picture" in answer.get_json()["detail"]
-
-
-def test_events_tell_of_edits_and_jobs(client: FlaskClient) -> None:
-    stream = itertools.islice(client.get("/api/events").response, 20)
-    events = (json.loads(line[6:]) for line in stream if line.startswith(b"data: "))
-    # One for the page that has just come, one when the listening has begun.
-    assert [next(events)["kind"] for _ in range(2)] == ["catch_up", "catch_up"]
-
-    project = begin(client)
-    lay_on(client, project, bring_in(client, jpeg()).get_json())
-
-    heard = [next(events)["kind"] for _ in range(3)]
-    assert heard == ["wall", "shelf", "project"]
 
 
 def test_derived_files_may_be_deleted_at_any_time(

@@ -9,6 +9,10 @@ import subprocess
 import sys
 import time
 from dataclasses import dataclass, field
+from typing import TYPE_CHECKING, Protocol
+
+if TYPE_CHECKING:
+    from collections.abc import Sequence
 
 PR_SET_PDEATHSIG = 1
 PATIENCE_S = 8.0
@@ -70,12 +74,19 @@ def stop_all(watched: list[Watched]) -> None:
             one.process.wait()
 
 
-def watch_until_told(watched: list[Watched]) -> None:
+class Keeper(Protocol):
+    """Something that starts again what has died."""
+
+    def keep_running(self) -> None:
+        """Look once; return soon."""
+
+
+def watch_until_told(keepers: Sequence[Keeper]) -> None:
     """Keep all running until SIGINT or SIGTERM comes."""
     told: list[int] = []
     for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(number, lambda number, _frame: told.append(number))
     while not told:
-        for one in watched:
-            one.keep_running()
+        for keeper in keepers:
+            keeper.keep_running()
         time.sleep(PAUSE_S)

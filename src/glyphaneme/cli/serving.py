@@ -54,7 +54,8 @@ def serve(options: ServeOptions) -> None:
             _load_demo(options)
         _say(f"Glyphaneme is open at http://{_shown_host(options)}:{options.port}")
         _say("Ctrl-C closes it; everything saved stays.")
-        watch_until_told(watched)
+        # The database first: what needs it dies without it.
+        watch_until_told([*([cluster] if cluster else []), *watched])
     finally:
         stop_all(watched)
         if cluster is not None:
@@ -67,13 +68,8 @@ def _start_processes(options: ServeOptions, url: str) -> list[Watched]:
         "GLYPHANEME_HOME": str(options.home),
         "GLYPHANEME_HOSTS": options.host,
     }
-    web = [
-        "-m", "gunicorn", "glyphaneme.wiring:make_app()",
-        "--bind", f"{_bracketed(options.host)}:{options.port}",
-        "--worker-class", "gthread", "--workers", "1", "--threads", "32",
-        "--keep-alive", "75", "--graceful-timeout", "3", "--timeout", "120",
-        "--no-control-socket", "--log-level", "warning",
-    ]  # fmt: skip
+    web = ["-m", "glyphaneme", "web", "--host", options.host]
+    web += ["--port", str(options.port)]
     return [
         Watched(web, environment),
         Watched(["-m", "glyphaneme", "worker"], environment),

@@ -5,12 +5,24 @@ from __future__ import annotations
 from typing import TYPE_CHECKING, Any
 
 from glyphaneme.services.studio import Studio, open_studio
-from glyphaneme.store.database import open_database, session_factory
+from glyphaneme.store.database import (
+    DATABASE_AWAY,
+    ask_database,
+    open_database,
+    session_factory,
+)
 from glyphaneme.store.notices import listen
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
     from pathlib import Path
+
+__all__ = [
+    "DATABASE_AWAY",
+    "ask_database",
+    "listen_for_notices",
+    "open_database_studio",
+]
 
 
 def open_database_studio(url: str, cache_folder: Path) -> Studio:

@@ -2,11 +2,17 @@
 
 from __future__ import annotations
 
-from sqlalchemy import Engine, create_engine
+from sqlalchemy import Engine, create_engine, text
+from sqlalchemy.exc import InterfaceError, OperationalError
+from sqlalchemy.exc import TimeoutError as NoConnectionFreeError
 from sqlalchemy.orm import Session, sessionmaker
 
 # Procrastinate's tables live in a schema of their own, out of Alembic's sight.
 SEARCH_PATH = "-c search_path=public,procrastinate"
+CONNECT_WITHIN_S = 5
+
+DATABASE_AWAY = (OperationalError, InterfaceError, NoConnectionFreeError)
+"""What is raised while the server is away, starting, or has no room."""
 
 
 def driver_url(url: str) -> str:
@@ -18,7 +24,7 @@ def open_database(url: str) -> Engine:
     """Return a pool of connections; none is made before the first use."""
     return create_engine(
         driver_url(url),
-        connect_args={"options": SEARCH_PATH},
+        connect_args={"options": SEARCH_PATH, "connect_timeout": CONNECT_WITHIN_S},
         pool_size=8,
         max_overflow=24,
         pool_pre_ping=True,
@@ -28,3 +34,8 @@ def open_database(url: str) -> Engine:
 def session_factory(engine: Engine) -> sessionmaker[Session]:
     """Return what makes sessions; rows stay readable after a commit."""
     return sessionmaker(engine, expire_on_commit=False)
+
+
+def ask_database(session: Session) -> None:
+    """Make sure that the database answers."""
+    session.execute(text("SELECT 1"))

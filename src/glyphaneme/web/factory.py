@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from flask_openapi3 import Info, OpenAPI
 
-from glyphaneme.web import events, exports, frames, pages, pictures, projects
+from glyphaneme.web import exports, frames, pages, pictures, projects
 from glyphaneme.web.guards import MAX_UPLOAD_BYTES, guard
 from glyphaneme.web.problems import answer_invalid_request, map_problems
 from glyphaneme.web.shared import STUDIO_KEY
@@ -16,7 +16,6 @@ if TYPE_CHECKING:
     from pathlib import Path
 
     from glyphaneme.services.studio import Studio
-    from glyphaneme.web.events import Broadcaster
 
 
 @dataclass(frozen=True)
@@ -27,9 +26,7 @@ class WebSettings:
     page_folder: Path
 
 
-def create_app(
-    studio: Studio, broadcaster: Broadcaster, settings: WebSettings
-) -> OpenAPI:
+def create_app(studio: Studio, settings: WebSettings) -> OpenAPI:
     """Return a new application; nothing is shared with any other."""
     app = OpenAPI(
         "glyphaneme",
@@ -42,7 +39,6 @@ def create_app(
     )
     app.config["MAX_CONTENT_LENGTH"] = MAX_UPLOAD_BYTES
     app.extensions[STUDIO_KEY] = studio
-    app.extensions[events.BROADCASTER_KEY] = broadcaster
     guard(app, settings.allowed_hosts)
     map_problems(app)
     for api in (
@@ -50,7 +46,6 @@ def create_app(
         frames.api,
         pictures.api,
         exports.api,
-        events.api,
     ):
         app.register_api(api)
     pages.serve_pages(app, settings.page_folder)

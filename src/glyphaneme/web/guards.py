@@ -16,6 +16,12 @@ if TYPE_CHECKING:
 MAX_UPLOAD_BYTES = 300 * 1024 * 1024
 USUAL_PORTS = {"http": 80, "https": 443}
 SAFE_METHODS = {"GET", "HEAD", "OPTIONS"}
+SECURITY_HEADERS = {
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "no-referrer",
+    "Cross-Origin-Opener-Policy": "same-origin",
+    "Cross-Origin-Resource-Policy": "same-origin",
+}
 
 
 def guard(app: Flask, allowed_hosts: frozenset[str]) -> None:
@@ -24,7 +30,7 @@ def guard(app: Flask, allowed_hosts: frozenset[str]) -> None:
     @app.before_request
     def refuse_strangers() -> Response | None:
         g.nonce = secrets.token_urlsafe(16)
-        if _host_name(f"//{request.host}") not in allowed_hosts:
+        if not is_served(request.host, allowed_hosts):
             return problem(
                 421,
                 "unknown-host",
@@ -51,12 +57,14 @@ def guard(app: Flask, allowed_hosts: frozenset[str]) -> None:
             "img-src 'self' blob: data:; font-src 'self'; connect-src 'self'; "
             "base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
         )
-        response.headers["X-Content-Type-Options"] = "nosniff"
-        response.headers["Referrer-Policy"] = "no-referrer"
-        response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
-        response.headers["Cross-Origin-Resource-Policy"] = "same-origin"
+        response.headers.update(SECURITY_HEADERS)
         response.headers.setdefault("Cache-Control", "no-store")
         return response
+
+
+def is_served(host: str, allowed_hosts: frozenset[str]) -> bool:
+    """Tell whether a Host header names one of ours."""
+    return _host_name(f"//{host}") in allowed_hosts
 
 
 def _place(url: str) -> tuple[str, int] | None:

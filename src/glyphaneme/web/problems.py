@@ -12,6 +12,7 @@ from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
 from glyphaneme.core.errors import CoreError, LayerLockedError
 from glyphaneme.services import errors
+from glyphaneme.services.joining import DATABASE_AWAY
 from glyphaneme.services.refusals import PictureRefusedError, RefusalCode
 
 if TYPE_CHECKING:
@@ -35,14 +36,21 @@ STATUS: dict[type[Exception], tuple[HTTPStatus, str]] = {
 
 def problem(status: int, code: str, detail: str, **members: object) -> Response:
     """Return a problem details answer."""
-    body = {
-        "type": f"urn:glyphaneme:problem:{code}",
-        "title": HTTPStatus(status).phrase,
-        "status": int(status),
-        "detail": detail,
-        **members,
-    }
-    return Response(json.dumps(body), status=status, content_type=MEDIA_TYPE)
+    body = problem_body(status, code, detail, **members)
+    return Response(body, status=status, content_type=MEDIA_TYPE)
+
+
+def problem_body(status: int, code: str, detail: str, **members: object) -> str:
+    """Return problem details as JSON."""
+    return json.dumps(
+        {
+            "type": f"urn:glyphaneme:problem:{code}",
+            "title": HTTPStatus(status).phrase,
+            "status": int(status),
+            "detail": detail,
+            **members,
+        }
+    )
 
 
 def answer_invalid_request(error: ValidationError) -> Response:
@@ -58,6 +66,12 @@ def answer_invalid_request(error: ValidationError) -> Response:
 
 def map_problems(app: Flask) -> None:
     """Answer every error of the application with problem details."""
+    _map_refusals(app)
+    _map_faults(app)
+
+
+def _map_refusals(app: Flask) -> None:
+    """Say why something was refused."""
 
     @app.errorhandler(errors.ServiceError)
     def on_service_error(error: errors.ServiceError) -> Response:
@@ -89,11 +103,6 @@ def map_problems(app: Flask) -> None:
             "smaller copy.",
         )
 
-    @app.errorhandler(HTTPException)
-    def on_http_error(error: HTTPException) -> Response:
-        code = error.code or 500
-        return problem(code, "http", error.description or HTTPStatus(code).phrase)
-
     @app.errorhandler(RecursionError)
     def on_too_deep(_error: RecursionError) -> Response:
         return problem(
@@ -101,6 +110,29 @@ def map_problems(app: Flask) -> None:
             "invalid-request",
             "The request nests deeper than anything that is taken here.",
         )
+
+    @app.errorhandler(HTTPException)
+    def on_http_error(error: HTTPException) -> Response:
+        code = error.code or 500
+        return problem(code, "http", error.description or HTTPStatus(code).phrase)
+
+
+def _map_faults(app: Flask) -> None:
+    """Say what is wrong with us."""
+
+    def on_database_away(error: Exception) -> Response:
+        log.warning("database away: %s", error, extra={"action": "database_away"})
+        response = problem(
+            503,
+            "database-away",
+            "The database does not answer at the moment. Everything saved is safe; "
+            "try again in a moment.",
+        )
+        response.headers["Retry-After"] = "1"
+        return response
+
+    for away in DATABASE_AWAY:
+        app.register_error_handler(away, on_database_away)
 
     @app.errorhandler(Exception)
     def on_unexpected(error: Exception) -> Response:

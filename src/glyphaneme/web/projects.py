@@ -19,6 +19,7 @@ from glyphaneme.services.documents import (
     Name,
 )
 from glyphaneme.services.editing import EditAnswer, History
+from glyphaneme.services.joining import ask_database
 from glyphaneme.services.projects import ProjectCard, ProjectState
 from glyphaneme.web.shared import IdPath, studio
 from glyphaneme.web.uploads import uploaded
@@ -93,14 +94,16 @@ class ModeCatalogue(BaseModel):
 
 
 class Health(BaseModel):
-    """That the service answers."""
+    """That the service and its database answer."""
 
     status: str
 
 
 @api.get("/health", responses={200: Health})
 def get_health() -> dict[str, str]:
-    """Tell that the service answers."""
+    """Tell that the service and its database answer."""
+    with studio().sessions() as session:
+        ask_database(session)
     return {"status": "ok"}
 
 
