@@ -10,9 +10,10 @@ from playwright.sync_api import expect
 from tests.browser.hands import Hands
 
 if TYPE_CHECKING:
+    from collections.abc import Callable
     from pathlib import Path
 
-    from playwright.sync_api import BrowserContext
+    from playwright.sync_api import BrowserContext, Route
 
     from tests.product import Product
 
@@ -113,3 +114,124 @@ def test_derived_files_may_vanish_while_the_desk_is_open(
 
     shown = hands.shown()
     assert shown.std() > 20
+
+
+def type_across(hands: Hands, value: int) -> None:
+    box = hands.page.get_by_role("textbox", name="Across", exact=True)
+    box.fill(str(value))
+    box.press("Enter")
+
+
+def test_two_windows_without_a_connection_keep_a_queue_each(
+    watched_context: BrowserContext, own_product: Product, demo_photos: Path
+) -> None:
+    here = Hands(watched_context.new_page(), own_product)
+    there = Hands(watched_context.new_page(), own_product)
+    state = here.begin(demo_photos / "forest-dusk.jpg")
+    for hands in (here, there):
+        hands.open_desk(state)
+        hands.open_layer("Forest dusk")
+    own_product.kill_launcher()
+    own_product.kill()
+
+    type_across(here, 111)
+    type_across(there, 222)
+    type_across(here, 333)
+    there.page.close()
+    own_product.start()
+    here.settle()
+    # What the closed window left behind is sent by the next one.
+    again = Hands(watched_context.new_page(), own_product)
+    again.open_desk(state)
+    expect(again.page.get_by_role("slider", name="History")).to_be_visible()
+    again.settle()
+
+    history = own_product.get(f"/api/projects/{state['id']}/history")
+    assert len(history["ticks"]) == 2 + 3
+    assert history["other_ways"] == []
+
+
+def test_answer_for_a_desk_that_was_left_does_not_show_on_the_next(
+    watched_context: BrowserContext, shared_product: Product, demo_photos: Path
+) -> None:
+    hands = Hands(watched_context.new_page(), shared_product)
+    first = hands.begin(demo_photos / "forest-dusk.jpg")
+    second = hands.begin(demo_photos / "moths-on-white.jpg")
+    hands.open_desk(first)
+    hands.open_layer("Forest dusk")
+    held: list[Route] = []
+    edits = f"**/projects/{first['id']}/edits"
+    hands.page.route(edits, lambda route: held.append(route))
+
+    type_across(hands, 321)
+    hands.page.get_by_role("link", name="Wall").click()
+    hands.page.get_by_role("link", name=second["name"]).click()
+    hands.settle()
+    wait_for_page(hands, lambda: len(held) == 1)
+    held[0].continue_()
+    wait_for_page(hands, lambda: place_of(hands, first)["x"] == 321)
+    hands.page.wait_for_timeout(300)
+
+    assert hands.sentences()[0].startswith("Moths on white")
+    expect(hands.page.get_by_role("button", name=second["name"])).to_be_visible()
+
+
+def place_of(hands: Hands, state: dict) -> dict:
+    return hands.saved(state)["composite"]["layers"][0]["placement"]
+
+
+def wait_for_page(hands: Hands, holds: Callable[[], bool]) -> None:
+    for _ in range(200):
+        if holds():
+            return
+        hands.page.wait_for_timeout(50)
+    raise AssertionError
+
+
+def test_change_that_the_service_fails_at_is_parked_with_a_way_out(
+    watched_context: BrowserContext, shared_product: Product, demo_photos: Path
+) -> None:
+    hands = Hands(watched_context.new_page(), shared_product)
+    state = hands.begin(demo_photos / "forest-dusk.jpg")
+    hands.open_desk(state)
+    hands.open_layer("Forest dusk")
+    failing = f"**/projects/{state['id']}/edits"
+    hands.page.route(failing, lambda route: route.fulfill(status=500, body="{}"))
+
+    type_across(hands, 99)
+    type_across(hands, 98)
+    note = hands.page.get_by_role("alert")
+    expect(note).to_contain_text("A change could not be saved", timeout=20_000)
+    expect(note).to_contain_text("1 later change waiting behind it")
+    note.get_by_role("button", name="Save a copy…").click()
+    with hands.page.expect_download() as saving:
+        hands.page.get_by_role("button", name="Save the picture").click()
+    assert saving.value.suggested_filename.endswith(".jpg")
+    hands.page.keyboard.press("Escape")
+    hands.page.unroute(failing)
+    note.get_by_role("button", name="Leave this change out").click()
+    hands.settle()
+
+    expect(note).to_have_count(0)
+    history = shared_product.get(f"/api/projects/{state['id']}/history")
+    assert place_of(hands, state)["x"] == 98
+    assert len(history["ticks"]) == 3
+
+
+def test_eight_windows_of_one_browser_work_side_by_side(
+    watched_context: BrowserContext, shared_product: Product, demo_photos: Path
+) -> None:
+    windows = [Hands(watched_context.new_page(), shared_product) for _ in range(8)]
+    state = windows[0].begin(demo_photos / "forest-dusk.jpg")
+    for hands in windows:
+        hands.open_desk(state)
+
+    windows[-1].open_layer("Forest dusk", "Blend")
+    windows[-1].type_number("Strength, exact", 40)
+
+    for hands in windows:
+        expect(hands.pile).to_contain_text("40")
+        hands.settle()
+    windows[0].page.close()
+    windows[-1].type_number("Strength, exact", 70)
+    expect(windows[1].pile).to_contain_text("70")

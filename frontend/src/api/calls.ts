@@ -59,7 +59,7 @@ export const sendEdit = (
 
 export const sendStanding = (
   id: string,
-  standing: { to: string; came_from: string },
+  standing: { key: string; to: string; came_from: string },
 ): Promise<ProjectState> => sendJson<ProjectState>(`/api/projects/${id}/standing`, standing);
 
 export const startExport = (id: string, key: string, request: ExportRequest): Promise<Job> =>

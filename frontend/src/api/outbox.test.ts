@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
-import { Outbox, type OutboxEvents, type Outgoing } from "@/api/outbox";
+import type { Outgoing } from "@/api/keptQueue";
+import { Outbox, type OutboxEvents } from "@/api/outbox";
 import type { Outcome, ProjectState } from "@/api/types";
 import type { Edit } from "@/model/composite";
 import { sampleState } from "@/testing/samples";
@@ -15,19 +16,23 @@ interface Sent {
 class Network {
   readonly sent: Sent[] = [];
   down = false;
-  refuses: string | null = null;
+  /** Statuses of the next answers; then all goes well. */
+  statuses: number[] = [];
+  /** What an answer waits for. */
+  slow: Promise<void> | null = null;
   #heads = 0;
 
   readonly fetch = async (path: string, init: RequestInit): Promise<Response> => {
     if (this.down) throw new TypeError("Failed to fetch");
     this.sent.push({ path, body: JSON.parse(String(init.body)) });
-    if (this.refuses) {
-      const problem = JSON.stringify({ detail: this.refuses });
-      this.refuses = null;
-      return new Response(problem, { status: 409 });
+    await this.slow;
+    const status = this.statuses.shift();
+    if (status) {
+      return new Response(JSON.stringify({ detail: `Status ${status} for a reason.` }), { status });
     }
     this.#heads += 1;
-    const state = sampleState({ head: `head ${this.#heads}`, undo_to: "before" });
+    const changes = { head: `head ${this.#heads}`, undo_to: "before" };
+    const state = sampleState({ version: 1 + this.#heads, ...changes });
     const answer = path.endsWith("/edits") ? { state, outcome: "applied" } : state;
     return new Response(JSON.stringify(answer), { status: 200 });
   };
@@ -36,17 +41,22 @@ class Network {
 class Listener implements OutboxEvents {
   state: ProjectState | null = null;
   waiting: readonly Outgoing[] = [];
-  connection: boolean[] = [];
+  held: (string | null)[] = [];
+  parked: string | null = null;
   outcomes: Outcome[] = [];
   refusals: string[] = [];
+  notKept = 0;
   onState = (state: ProjectState) => {
     this.state = state;
   };
   onWaiting = (waiting: readonly Outgoing[]) => {
     this.waiting = waiting;
   };
-  onConnection = (fine: boolean) => {
-    this.connection.push(fine);
+  onHeld = (reason: string | null) => {
+    this.held.push(reason);
+  };
+  onParked = (reason: string | null) => {
+    this.parked = reason;
   };
   onOutcome = (outcome: Outcome) => {
     this.outcomes.push(outcome);
@@ -54,6 +64,26 @@ class Listener implements OutboxEvents {
   onRefused = (reason: string) => {
     this.refusals.push(reason);
   };
+  onNotKept = () => {
+    this.notKept += 1;
+  };
+}
+
+/** A stand-in for the browser's locks. */
+class Locks {
+  readonly #held = new Set<string>();
+
+  async request(
+    name: string,
+    options: { ifAvailable?: boolean } | (() => Promise<void>),
+    given?: (lock: object | null) => void,
+  ): Promise<void> {
+    const take = typeof options === "function" ? options : given;
+    if (this.#held.has(name)) return void given?.(null);
+    this.#held.add(name);
+    await take?.({});
+    this.#held.delete(name);
+  }
 }
 
 let network: Network;
@@ -64,13 +94,17 @@ beforeEach(() => {
   network = new Network();
   listener = new Listener();
   vi.stubGlobal("fetch", network.fetch);
+  Object.defineProperty(navigator, "locks", { value: new Locks(), configurable: true });
 });
 
 afterEach(() => {
+  vi.useRealTimers();
+  vi.restoreAllMocks();
   vi.unstubAllGlobals();
 });
 
 const settled = () => vi.waitFor(() => expect(listener.waiting).toEqual([]));
+const held = () => vi.waitFor(() => expect(listener.held.at(-1)).toEqual(expect.any(String)));
 
 test("edits are sent in order, each on the state that the one before it made", async () => {
   const outbox = new Outbox(sampleState(), listener);
@@ -88,7 +122,7 @@ test("an edit waits while the service is away, and is sent once with the same ke
   network.down = true;
   const outbox = new Outbox(sampleState(), listener);
   outbox.push(renamed("one"));
-  await vi.waitFor(() => expect(listener.connection).toContain(false));
+  await held();
   const key = (listener.waiting[0] as { key: string }).key;
 
   network.down = false;
@@ -97,14 +131,14 @@ test("an edit waits while the service is away, and is sent once with the same ke
 
   expect(network.sent).toHaveLength(1);
   expect(network.sent[0]?.body.key).toBe(key);
-  expect(listener.connection.at(-1)).toBe(true);
+  expect(listener.held.at(-1)).toBeNull();
 });
 
 test("what waits outlives the window and is sent by the next one", async () => {
   network.down = true;
   const closed = new Outbox(sampleState(), listener);
   closed.push(renamed("one"));
-  await vi.waitFor(() => expect(listener.connection).toContain(false));
+  await held();
   closed.close();
 
   network.down = false;
@@ -116,14 +150,14 @@ test("what waits outlives the window and is sent by the next one", async () => {
 });
 
 test("a refused edit is told, dropped, and does not hold up the next", async () => {
-  network.refuses = "That layer is locked.";
+  network.statuses = [409];
   const outbox = new Outbox(sampleState(), listener);
 
   outbox.push(renamed("one"));
   outbox.push(renamed("two"));
   await settled();
 
-  expect(listener.refusals).toEqual(["That layer is locked."]);
+  expect(listener.refusals).toEqual(["Status 409 for a reason."]);
   expect(network.sent[1]?.body).toMatchObject({ parent: "first", edit: renamed("two") });
 });
 
@@ -136,7 +170,7 @@ test("undo goes to where the last answer says it leads", async () => {
 
   expect(network.sent[1]).toEqual({
     path: "/api/projects/project/standing",
-    body: { to: "before", came_from: "head 1" },
+    body: { key: expect.any(String), to: "before", came_from: "head 1" },
   });
 });
 
@@ -147,4 +181,164 @@ test("undo at the very beginning sends nothing", async () => {
   await settled();
 
   expect(network.sent).toEqual([]);
+});
+
+test("an undo that was sent without an answer is sent again with the same key", async () => {
+  network.statuses = [503];
+  const outbox = new Outbox(sampleState({ undo_to: "before" }), listener);
+
+  outbox.undo();
+  await held();
+  outbox.retry();
+  await settled();
+
+  const keys = network.sent.map(({ body }) => body.key);
+  expect(keys).toEqual([expect.any(String), keys[0]]);
+});
+
+test.each([401, 408, 429, 502, 503, 504])(
+  "status %d holds what waits and drops nothing",
+  async (status) => {
+    network.statuses = [status, status];
+    const outbox = new Outbox(sampleState(), listener);
+
+    outbox.push(renamed("one"));
+    await held();
+    expect(listener.waiting).toHaveLength(1);
+    outbox.retry();
+    await vi.waitFor(() => expect(network.sent).toHaveLength(2));
+    outbox.retry();
+    await settled();
+
+    expect(listener.refusals).toEqual([]);
+    expect(listener.parked).toBeNull();
+    expect(network.sent).toHaveLength(3);
+  },
+);
+
+test("a change that the service fails at is parked after some tries, not lost", async () => {
+  vi.useFakeTimers();
+  network.statuses = [500, 500, 500, 500];
+  const outbox = new Outbox(sampleState(), listener);
+
+  outbox.push(renamed("one"));
+  outbox.push(renamed("two"));
+  await vi.advanceTimersByTimeAsync(60_000);
+
+  expect(network.sent).toHaveLength(3);
+  expect(listener.parked).toBe("Status 500 for a reason.");
+  expect(listener.waiting).toHaveLength(2);
+  outbox.retry();
+  await vi.advanceTimersByTimeAsync(60_000);
+  expect(network.sent).toHaveLength(4);
+  expect(listener.parked).not.toBeNull();
+  outbox.retry();
+  await vi.advanceTimersByTimeAsync(1);
+  expect(listener.parked).toBeNull();
+  expect(listener.waiting).toEqual([]);
+});
+
+test("a parked change can be left out, and the next is sent", async () => {
+  vi.useFakeTimers();
+  network.statuses = [500, 500, 500];
+  const outbox = new Outbox(sampleState(), listener);
+  outbox.push(renamed("one"));
+  outbox.push(renamed("two"));
+  await vi.advanceTimersByTimeAsync(60_000);
+
+  outbox.leaveOut();
+  await vi.advanceTimersByTimeAsync(1);
+
+  expect(listener.parked).toBeNull();
+  expect(listener.waiting).toEqual([]);
+  expect(network.sent.at(-1)?.body.edit).toEqual(renamed("two"));
+});
+
+test("an older state than the known one is dropped", async () => {
+  const outbox = new Outbox(sampleState({ version: 5, head: "five" }), listener);
+
+  outbox.catchUp(sampleState({ version: 4, head: "four" }));
+  expect(listener.state).toBeNull();
+  outbox.catchUp(sampleState({ version: 6, head: "six" }));
+
+  expect(listener.state?.head).toBe("six");
+});
+
+test("a state from elsewhere waits while something is sent", async () => {
+  network.down = true;
+  const outbox = new Outbox(sampleState(), listener);
+  outbox.push(renamed("one"));
+
+  outbox.catchUp(sampleState({ version: 9 }));
+
+  expect(listener.state).toBeNull();
+});
+
+test("an answer that comes after the desk was left is told to no one, and not sent again", async () => {
+  let answer: () => void = () => undefined;
+  network.slow = new Promise((resolve) => {
+    answer = resolve;
+  });
+  const outbox = new Outbox(sampleState(), listener);
+  outbox.push(renamed("one"));
+  await vi.waitFor(() => expect(network.sent).toHaveLength(1));
+
+  outbox.close();
+  answer();
+  await vi.waitFor(() => expect(localStorage.length).toBe(0));
+
+  expect(listener.state).toBeNull();
+  new Outbox(sampleState(), listener);
+  await new Promise((resolve) => setTimeout(resolve, 20));
+  expect(network.sent).toHaveLength(1);
+});
+
+test("two windows keep a queue each, and neither takes the other's", async () => {
+  network.down = true;
+  const here = new Outbox(sampleState(), listener);
+  const other = new Listener();
+  const there = new Outbox(sampleState(), other);
+  here.push(renamed("here"));
+  there.push(renamed("there"));
+  await held();
+
+  expect(localStorage.length).toBe(2);
+  network.down = false;
+  there.retry();
+  await vi.waitFor(() => expect(other.waiting).toEqual([]));
+
+  expect(network.sent.map(({ body }) => body.edit)).toEqual([renamed("there")]);
+  expect(localStorage.length).toBe(1);
+});
+
+test("what an earlier version kept for all windows is sent, and rubbish passed over", async () => {
+  const earlier = [
+    { kind: "edit", key: "k", edit: renamed("old") },
+    { kind: "undo" },
+    { kind: "?" },
+  ];
+  localStorage.setItem("glyphaneme.waiting.project", JSON.stringify(earlier));
+  localStorage.setItem("glyphaneme.waiting.project.dead", "{not json");
+  localStorage.setItem("glyphaneme.waiting.another", JSON.stringify(earlier));
+
+  new Outbox(sampleState(), listener);
+  await vi.waitFor(() => expect(network.sent).toHaveLength(2));
+  await settled();
+
+  expect(network.sent[0]?.body).toMatchObject({ key: "k", edit: renamed("old") });
+  expect(network.sent[1]?.body.key).toEqual(expect.any(String));
+  expect(Object.keys(localStorage)).toEqual(["glyphaneme.waiting.another"]);
+});
+
+test("a browser without room says so, and what waits is sent all the same", async () => {
+  vi.spyOn(Storage.prototype, "setItem").mockImplementation(() => {
+    throw new DOMException("full", "QuotaExceededError");
+  });
+  const outbox = new Outbox(sampleState(), listener);
+
+  outbox.push(renamed("one"));
+  await settled();
+
+  expect(listener.notKept).toBe(1);
+  expect(network.sent).toHaveLength(1);
 });

@@ -4,73 +4,114 @@
  * loses one.
  */
 
+import { v4 as newId } from "uuid";
 import { sendEdit, sendStanding } from "@/api/calls";
 import { Problem } from "@/api/http";
+import { KeptQueue, type Outgoing } from "@/api/keptQueue";
 import type { Outcome, ProjectState } from "@/api/types";
 import type { Edit } from "@/model/composite";
 
-export type Outgoing =
-  | { readonly kind: "edit"; readonly key: string; readonly edit: Edit }
-  | { readonly kind: "undo" | "redo" }
-  | { readonly kind: "stand"; readonly to: string };
-
 export interface OutboxEvents {
-  /** The service answered: this is the project's state now. */
+  /** This is the project's state now. */
   onState(state: ProjectState): void;
   /** What still waits, in order. */
   onWaiting(waiting: readonly Outgoing[]): void;
-  onConnection(fine: boolean): void;
+  /** Why nothing is sent at the moment, or null where it is. */
+  onHeld(reason: string | null): void;
+  /** The service fails at the first thing that waits; null where it no longer does. */
+  onParked(reason: string | null): void;
   /** An edit met a newer state. */
   onOutcome(outcome: Outcome): void;
   /** The service refused an edit; it is not sent again. */
   onRefused(reason: string): void;
+  /** The browser has no room to keep what waits. */
+  onNotKept(): void;
 }
 
 const FIRST_PAUSE_MS = 500;
 const LONGEST_PAUSE_MS = 5000;
+const TRIES_BEFORE_PARKING = 3;
+
+/** The service, or what stands before it, cannot answer now but will later. */
+const LATER: ReadonlySet<number> = new Set([401, 408, 425, 429, 502, 503, 504]);
+
+/** How sending something ended; "failed" is a fault of the service, "later" is none. */
+interface Sending {
+  readonly fate: "done" | "refused" | "later" | "failed";
+  readonly reason: string;
+}
+
+const DONE: Sending = { fate: "done", reason: "" };
+
+/** Decides when to try again. */
+class Patience {
+  #pause = FIRST_PAUSE_MS;
+  #failures = 0;
+  #item: Outgoing | null = null;
+
+  /** Return for how many milliseconds to wait; null for until someone asks. */
+  after(item: Outgoing, fate: Sending["fate"]): number | null {
+    if (item !== this.#item || fate === "done") this.#pause = FIRST_PAUSE_MS;
+    this.#failures = item === this.#item && fate === "failed" ? this.#failures : 0;
+    this.#item = item;
+    if (fate === "done") return 0;
+    if (fate === "failed") this.#failures += 1;
+    if (this.#failures >= TRIES_BEFORE_PARKING) return null;
+    const pause = this.#pause;
+    this.#pause = Math.min(pause * 2, LONGEST_PAUSE_MS);
+    return pause;
+  }
+}
+
+/** Of desks that were left in this window: the end of what they were sending. */
+const leaving = new Map<string, Promise<void>>();
 
 export class Outbox {
   readonly #projectId: string;
   readonly #events: OutboxEvents;
+  readonly #kept: KeptQueue;
   #state: ProjectState;
-  #waiting: Outgoing[];
+  #waiting: Outgoing[] = [];
   #sending = false;
+  #drained: Promise<void>;
+  #toldNotKept = false;
   #closed = false;
+  #parked = false;
   #wake: (() => void) | null = null;
 
   constructor(state: ProjectState, events: OutboxEvents) {
     this.#projectId = state.id;
     this.#state = state;
     this.#events = events;
-    this.#waiting = readKept(state.id);
-    if (this.#waiting.length > 0) {
-      this.#tell();
-      void this.#drain();
-    }
+    this.#kept = new KeptQueue(state.id);
+    this.#drained = this.#drain(() => this.#takeOver());
   }
 
   /** Send an edit, after those before it. */
   push(edit: Edit): void {
-    this.#add({ kind: "edit", key: crypto.randomUUID(), edit });
+    this.#add({ kind: "edit", key: newId(), edit });
   }
 
   undo(): void {
-    this.#add({ kind: "undo" });
+    this.#add({ kind: "undo", key: newId() });
   }
 
   redo(): void {
-    this.#add({ kind: "redo" });
+    this.#add({ kind: "redo", key: newId() });
   }
 
   /** Go to any state of the history. */
   stand(to: string): void {
-    this.#add({ kind: "stand", to });
+    this.#add({ kind: "stand", key: newId(), to });
   }
 
-  /** Take over a state that came by another way, such as from another window. */
+  /**
+   * Take over a state that came by another way, such as from another window. Not while
+   * something waits: it may be in that state already, and would show twice.
+   */
   catchUp(state: ProjectState): void {
-    this.#state = state;
-    this.#events.onState(state);
+    if (this.#waiting.length > 0) return;
+    this.#know(state);
   }
 
   /** Try again at once, for instance because the connection is back. */
@@ -78,54 +119,94 @@ export class Outbox {
     this.#wake?.();
   }
 
+  /** Do without the change that the service fails at, and go on with the next. */
+  leaveOut(): void {
+    if (!this.#parked) return;
+    this.#waiting.shift();
+    this.#park(null);
+    this.#tell();
+    this.#wake?.();
+  }
+
+  /** Stop sending; what waits is kept for whoever opens the project next. */
   close(): void {
     this.#closed = true;
     this.#wake?.();
+    const left = this.#drained.then(() => this.#kept.close());
+    leaving.set(this.#projectId, left);
+    void left.then(() => {
+      if (leaving.get(this.#projectId) === left) leaving.delete(this.#projectId);
+    });
+  }
+
+  async #takeOver(): Promise<void> {
+    await leaving.get(this.#projectId);
+    this.#waiting.unshift(...(await this.#kept.takeOver()));
+    if (this.#waiting.length > 0) this.#tell();
   }
 
   #add(item: Outgoing): void {
     this.#waiting.push(item);
     this.#tell();
-    if (!this.#sending) void this.#drain();
+    if (!this.#sending) this.#drained = this.#drain();
   }
 
   #tell(): void {
-    keep(this.#projectId, this.#waiting);
+    const kept = this.#kept.save(this.#waiting);
+    if (this.#closed) return;
+    if (!kept && !this.#toldNotKept) this.#events.onNotKept();
+    this.#toldNotKept ||= !kept;
     this.#events.onWaiting([...this.#waiting]);
   }
 
-  async #drain(): Promise<void> {
+  #know(state: ProjectState): void {
+    if (state.version < this.#state.version) return;
+    this.#state = state;
+    if (!this.#closed) this.#events.onState(state);
+  }
+
+  #park(reason: string | null): void {
+    this.#parked = reason !== null;
+    if (!this.#closed) this.#events.onParked(reason);
+  }
+
+  async #drain(first: () => Promise<void> = async () => undefined): Promise<void> {
     this.#sending = true;
-    let pause = FIRST_PAUSE_MS;
-    for (let item = this.#waiting[0]; item && !this.#closed; item = this.#waiting[0]) {
-      const answered = await this.#trySending(item);
-      if (answered) pause = FIRST_PAUSE_MS;
-      else {
-        await this.#rest(pause);
-        pause = Math.min(pause * 2, LONGEST_PAUSE_MS);
-      }
+    await first();
+    const patience = new Patience();
+    while (this.#waiting[0] && !this.#closed) {
+      const item = this.#waiting[0];
+      const sent = await this.#trySending(item);
+      const pause = patience.after(item, sent.fate);
+      if (pause === null) this.#park(sent.reason);
+      if (pause !== 0) await this.#rest(pause);
     }
     this.#sending = false;
   }
 
-  /** Send one item; false where the service could not be reached. */
-  async #trySending(item: Outgoing): Promise<boolean> {
+  async #trySending(item: Outgoing): Promise<Sending> {
+    let answer: ProjectState | null = null;
     try {
-      this.#state = (await this.#send(item)) ?? this.#state;
+      answer = await this.#send(item);
     } catch (error) {
-      const refused = error instanceof Problem && error.status < 500;
-      if (!refused) {
-        this.#events.onConnection(false);
-        return false;
+      const ended = sendingEnded(error);
+      if (ended.fate !== "refused") {
+        this.#tellHeld(ended.fate === "later" ? ended.reason : null);
+        return ended;
       }
-      this.#events.onRefused(error.message);
+      if (!this.#closed) this.#events.onRefused(ended.reason);
     }
     this.#waiting.shift();
-    this.#events.onConnection(true);
+    if (this.#parked) this.#park(null);
+    this.#tellHeld(null);
     // First the state, then what no longer waits: nothing flickers in between.
-    this.#events.onState(this.#state);
+    if (answer) this.#know(answer);
     this.#tell();
-    return true;
+    return DONE;
+  }
+
+  #tellHeld(reason: string | null): void {
+    if (!this.#closed) this.#events.onHeld(reason);
   }
 
   async #send(item: Outgoing): Promise<ProjectState | null> {
@@ -135,12 +216,12 @@ export class Outbox {
         parent: this.#state.head,
         edit: item.edit,
       });
-      this.#events.onOutcome(answer.outcome);
+      if (!this.#closed) this.#events.onOutcome(answer.outcome);
       return answer.state;
     }
     const to = this.#target(item);
     if (!to) return null;
-    return sendStanding(this.#projectId, { to, came_from: this.#state.head });
+    return sendStanding(this.#projectId, { key: item.key, to, came_from: this.#state.head });
   }
 
   #target(item: Exclude<Outgoing, { kind: "edit" }>): string | null {
@@ -148,9 +229,11 @@ export class Outbox {
     return item.kind === "undo" ? this.#state.undo_to : this.#state.redo_to;
   }
 
-  #rest(ms: number): Promise<void> {
+  /** Wait some time, or without end, until someone asks to go on. */
+  #rest(ms: number | null): Promise<void> {
+    if (this.#closed) return Promise.resolve();
     return new Promise((resolve) => {
-      const timer = setTimeout(resolve, ms);
+      const timer = ms === null ? undefined : setTimeout(resolve, ms);
       this.#wake = () => {
         clearTimeout(timer);
         resolve();
@@ -159,16 +242,9 @@ export class Outbox {
   }
 }
 
-function keyOf(projectId: string): string {
-  return `glyphaneme.waiting.${projectId}`;
-}
-
-function keep(projectId: string, waiting: readonly Outgoing[]): void {
-  if (waiting.length === 0) localStorage.removeItem(keyOf(projectId));
-  else localStorage.setItem(keyOf(projectId), JSON.stringify(waiting));
-}
-
-function readKept(projectId: string): Outgoing[] {
-  const kept = localStorage.getItem(keyOf(projectId));
-  return kept ? (JSON.parse(kept) as Outgoing[]) : [];
+function sendingEnded(error: unknown): Sending {
+  if (!(error instanceof Problem)) return { fate: "later", reason: "Connection lost" };
+  const reason = error.message;
+  if (LATER.has(error.status)) return { fate: "later", reason };
+  return { fate: error.status >= 500 ? "failed" : "refused", reason };
 }

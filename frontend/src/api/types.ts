@@ -27,7 +27,12 @@ export type ProjectState = Omit<Schemas["ProjectState"], "composite"> & {
 export type EditAnswer = Omit<Schemas["EditAnswer"], "state"> & { readonly state: ProjectState };
 
 export type Notice =
-  | { readonly kind: "project"; readonly id: string; readonly head: string }
+  | {
+      readonly kind: "project";
+      readonly id: string;
+      readonly head: string;
+      readonly version: number;
+    }
   | { readonly kind: "job"; readonly job: Job }
   | { readonly kind: "shelf" | "wall" | "catch_up" };
 

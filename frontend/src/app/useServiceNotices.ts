@@ -6,7 +6,6 @@ import { listen } from "@/api/notices";
 import type { Notice } from "@/api/types";
 import { useJobs } from "@/state/jobs";
 import { useNotices } from "@/state/notices";
-import { useProject } from "@/state/project";
 
 export function useServiceNotices(): void {
   const client = useQueryClient();
@@ -19,7 +18,7 @@ export function useServiceNotices(): void {
           useJobs.getState().know(notice.job);
           break;
         case "project":
-          notices.hearMoved(notice.id, notice.head);
+          notices.hearMoved(notice.id, notice.version);
           refresh("wall");
           break;
         case "catch_up":
@@ -30,9 +29,6 @@ export function useServiceNotices(): void {
           refresh(notice.kind);
       }
     };
-    return listen(hear, (fine) => {
-      notices.setListening(fine);
-      useProject.getState().actions.connect(fine);
-    });
+    return listen(hear, notices.setListening);
   }, [client]);
 }

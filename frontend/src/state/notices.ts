@@ -3,21 +3,24 @@
 import { create } from "zustand";
 
 interface NoticeStore {
-  /** Where a project stands, as some window has just moved it. */
-  readonly moved: { readonly id: string; readonly head: string } | null;
+  /** The project that this window follows, and its newest version that was told of. */
+  readonly followed: { readonly id: string; readonly version: number } | null;
   /** Grows whenever notices may have been missed. */
   readonly catchUps: number;
   readonly listening: boolean;
-  hearMoved(id: string, head: string): void;
+  follow(id: string | null): void;
+  hearMoved(id: string, version: number): void;
   hearCatchUp(): void;
   setListening(listening: boolean): void;
 }
 
 export const useNotices = create<NoticeStore>((set) => ({
-  moved: null,
+  followed: null,
   catchUps: 0,
   listening: true,
-  hearMoved: (id, head) => set({ moved: { id, head } }),
+  follow: (id) => set({ followed: id === null ? null : { id, version: 0 } }),
+  hearMoved: (id, version) =>
+    set(({ followed }) => (followed?.id === id ? { followed: { id, version } } : {})),
   hearCatchUp: () => set(({ catchUps }) => ({ catchUps: catchUps + 1 })),
   setListening: (listening) => set({ listening }),
 }));

@@ -13,6 +13,8 @@ interface Words {
 export interface KnownState {
   readonly id: string;
   readonly name: string;
+  /** Of two states, the one with the lower version is the older. */
+  readonly version: number;
   readonly head: string;
   readonly undo_to?: string | null;
   readonly redo_to?: string | null;
@@ -21,29 +23,60 @@ export interface KnownState {
   readonly sheet: readonly Words[];
 }
 
-interface ProjectStore {
+interface ProjectView {
   readonly known: KnownState | null;
   readonly waiting: readonly Edit[];
   readonly moving: boolean;
-  readonly connected: boolean;
-  readonly actions: {
-    know(state: KnownState | null): void;
-    wait(edits: readonly Edit[], moving: boolean): void;
-    connect(connected: boolean): void;
-  };
+  /** Why nothing is sent at the moment; null where it is. */
+  readonly held: string | null;
+  /** Why the first thing that waits cannot be saved; null where it can. */
+  readonly parked: string | null;
 }
 
-export const useProject = create<ProjectStore>((set) => ({
+/** How a desk changes what is shown, for as long as it is the open one. */
+export interface OpenProject {
+  /** Take over a state, unless a newer one is known. */
+  know(state: KnownState): void;
+  wait(edits: readonly Edit[], moving: boolean): void;
+  hold(reason: string | null): void;
+  park(reason: string | null): void;
+  leave(): void;
+}
+
+const NOTHING: ProjectView = {
   known: null,
   waiting: [],
   moving: false,
-  connected: true,
-  actions: {
-    know: (known) => set({ known }),
-    wait: (waiting, moving) => set({ waiting, moving }),
-    connect: (connected) => set({ connected }),
-  },
-}));
+  held: null,
+  parked: null,
+};
+
+export const useProject = create<ProjectView>(() => NOTHING);
+
+let opened: object | null = null;
+
+/** Open a project; whoever opened one before changes nothing any more. */
+export function openProject(state: KnownState): OpenProject {
+  const mine = {};
+  opened = mine;
+  useProject.setState({ ...NOTHING, known: state });
+  const change = (changed: (view: ProjectView) => Partial<ProjectView>) => {
+    if (opened === mine) useProject.setState(changed);
+  };
+  return {
+    know: (known) =>
+      change((view) => (view.known && known.version < view.known.version ? view : { known })),
+    wait: (waiting, moving) => change(() => ({ waiting, moving })),
+    hold: (held) => change(() => ({ held })),
+    park: (parked) => change(() => ({ parked })),
+    leave: () => change(() => NOTHING),
+  };
+}
+
+/** How many changes wait to be sent. */
+export function countWaiting({ waiting, moving }: ProjectView): number {
+  return waiting.length + (moving ? 1 : 0);
+}
 
 const expected = new WeakMap<object, WeakMap<object, Composite>>();
 

@@ -6,29 +6,33 @@ import type { ReactElement } from "react";
 import { type DeskActions, DeskContext } from "@/features/desk/DeskContext";
 import type { Edit, Layer } from "@/model/composite";
 import { useDesk } from "@/state/desk";
-import { useProject } from "@/state/project";
+import { type OpenProject, openProject } from "@/state/project";
 import { sampleComposite, sampleState } from "@/testing/samples";
 
 export interface TestDesk extends DeskActions {
   readonly edits: Edit[];
   readonly moves: string[];
+  readonly project: OpenProject;
 }
 
 /** Make layers the open project, and return what can be asked of it. */
 export function deskWith(...layers: Layer[]): TestDesk {
   const edits: Edit[] = [];
   const moves: string[] = [];
-  useProject.getState().actions.know(sampleState({ composite: sampleComposite(...layers) }));
-  useProject.getState().actions.wait([], false);
+  const project = openProject(sampleState({ composite: sampleComposite(...layers) }));
   useDesk.getState().actions.reset();
   return {
     projectId: "project",
+    project,
     edits,
     moves,
     edit: (edit) => edits.push(edit),
     undo: () => moves.push("undo"),
     redo: () => moves.push("redo"),
     stand: (revision) => moves.push(revision),
+    rename: async (name) => void moves.push(`named ${name}`),
+    tryAgain: () => moves.push("tried again"),
+    leaveOut: () => moves.push("left out"),
   };
 }
 

@@ -50,6 +50,7 @@ export function sampleState(changes: Partial<ProjectState> = {}): ProjectState {
   return {
     id: "project",
     name: "Poster",
+    version: 1,
     head: "first",
     composite: sampleComposite() as ProjectState["composite"],
     sentences: [],

@@ -6,6 +6,7 @@ import styled from "styled-components";
 import { type DeskActions, DeskContext } from "@/features/desk/DeskContext";
 import { DeskHeader } from "@/features/desk/DeskHeader";
 import { KeyboardMap } from "@/features/desk/KeyboardMap";
+import { ParkedNote } from "@/features/desk/ParkedNote";
 import { useDeskSync } from "@/features/desk/useDeskSync";
 import { useIncoming } from "@/features/desk/useIncoming";
 import { useKeyboard } from "@/features/desk/useKeyboard";
@@ -19,8 +20,12 @@ import { StrongButton } from "@/ui/Button";
 
 const Page = styled.main`
   display: grid;
-  grid-template-rows: 54px minmax(0, 1fr) auto;
+  grid-template-rows: auto minmax(0, 1fr) auto;
   height: 100dvh;
+`;
+
+const Top = styled.div`
+  min-width: 0;
 `;
 
 const Middle = styled.div`
@@ -76,7 +81,10 @@ function OpenDesk({ desk }: { readonly desk: DeskActions }): ReactElement {
   useIncoming(desk);
   return (
     <Page>
-      <DeskHeader onFinish={() => setFinishing(true)} onShowMap={showMap} />
+      <Top>
+        <DeskHeader onFinish={() => setFinishing(true)} onShowMap={showMap} />
+        <ParkedNote onSaveCopy={() => setFinishing(true)} />
+      </Top>
       <Middle>
         <Pile />
         <Work>

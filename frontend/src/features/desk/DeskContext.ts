@@ -9,6 +9,11 @@ export interface DeskActions {
   undo(): void;
   redo(): void;
   stand(revision: string): void;
+  rename(name: string): Promise<void>;
+  /** Send again what the service failed at. */
+  tryAgain(): void;
+  /** Do without what the service fails at. */
+  leaveOut(): void;
 }
 
 export const DeskContext = createContext<DeskActions | null>(null);

@@ -4,7 +4,6 @@ import { ChevronLeft, CircleHelp } from "lucide-react";
 import { type ReactElement, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
-import { renameProject } from "@/api/calls";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { ViewControls } from "@/features/desk/ViewControls";
 import { Ruler } from "@/features/ruler/Ruler";
@@ -81,18 +80,11 @@ export function DeskHeader({ onFinish, onShowMap }: DeskHeaderProps): ReactEleme
 function ProjectTitle(): ReactElement {
   const desk = useDeskActions();
   const known = useProject((project) => project.known);
-  const { know } = useProject((project) => project.actions);
   const warn = useMessages((messages) => messages.warn);
   const [renaming, setRenaming] = useState(false);
   const name = known?.name ?? "";
   const rename = (next: string) => {
-    renameProject(desk.projectId, next).then(
-      () => {
-        const latest = useProject.getState().known;
-        if (latest) know({ ...latest, name: next });
-      },
-      (error: Error) => warn(error.message),
-    );
+    desk.rename(next).catch((error: Error) => warn(error.message));
   };
   return (
     <Title>

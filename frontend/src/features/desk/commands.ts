@@ -1,5 +1,6 @@
 /** The commands of the keyboard and of the open layer's buttons. */
 
+import { v4 as newId } from "uuid";
 import type { DeskActions } from "@/features/desk/DeskContext";
 import {
   type Composite,
@@ -62,7 +63,7 @@ export function putTogether(desk: DeskActions, layer: Layer): void {
   const composite = expectedComposite();
   const below = composite ? beneath(composite, layer) : undefined;
   if (!below) return;
-  const group = crypto.randomUUID();
+  const group = newId();
   desk.edit({
     kind: "group_layers",
     group_id: group,
@@ -102,7 +103,7 @@ const FIRST_COLOR = "#c0562f";
 
 /** Lay a colour over everything, and open it. */
 export function layColor(desk: DeskActions): void {
-  const id = crypto.randomUUID();
+  const id = newId();
   desk.edit({ kind: "add_color", layer_id: id, name: "Colour", color: FIRST_COLOR, index: null });
   useDesk.getState().actions.open(id, "wash");
 }
@@ -111,7 +112,7 @@ export function layColor(desk: DeskActions): void {
 export function layGradient(desk: DeskActions): void {
   const canvas = expectedComposite()?.canvas;
   if (!canvas) return;
-  const id = crypto.randomUUID();
+  const id = newId();
   const gradient = firstGradient(canvas, FIRST_COLOR);
   desk.edit({ kind: "add_gradient", layer_id: id, name: "Gradient", gradient, index: null });
   useDesk.getState().actions.open(id, "wash");
@@ -119,7 +120,7 @@ export function layGradient(desk: DeskActions): void {
 
 /** Lay a copy over the layer and open it. */
 export function duplicate(desk: DeskActions, layer: Layer): void {
-  const copy = crypto.randomUUID();
+  const copy = newId();
   desk.edit({ kind: "duplicate_layer", layer_id: layer.id, copy_id: copy });
   useDesk.getState().actions.open(copy);
 }
@@ -146,7 +147,7 @@ export function layOn(
   picture: { id: string; name: string; width: number; height: number },
   at: [number, number] | null = null,
 ): void {
-  const id = crypto.randomUUID();
+  const id = newId();
   desk.edit({
     kind: "add_layer",
     layer_id: id,

@@ -1,54 +1,63 @@
 /** Keeps the desk and the service in step: loads, sends, and hears of other windows. */
 
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useMemo, useRef, useState } from "react";
-import { fetchProject } from "@/api/calls";
-import { Outbox, type Outgoing } from "@/api/outbox";
+import { useEffect, useState } from "react";
+import { fetchProject, renameProject } from "@/api/calls";
+import type { Outgoing } from "@/api/keptQueue";
+import { Outbox, type OutboxEvents } from "@/api/outbox";
 import type { ProjectState } from "@/api/types";
 import type { DeskActions } from "@/features/desk/DeskContext";
 import type { Edit } from "@/model/composite";
 import { useDesk } from "@/state/desk";
 import { useMessages } from "@/state/messages";
 import { useNotices } from "@/state/notices";
-import { useProject } from "@/state/project";
+import { countWaiting, type OpenProject, openProject, useProject } from "@/state/project";
 
 export type DeskSync =
   | { readonly phase: "loading" }
   | { readonly phase: "failed"; readonly reason: string; retry(): void }
   | { readonly phase: "ready"; readonly actions: DeskActions };
 
+interface Opened {
+  readonly outbox: Outbox;
+  readonly actions: DeskActions;
+}
+
 /** Open a project for as long as the component lives. */
 export function useDeskSync(projectId: string): DeskSync {
-  const [outbox, setOutbox] = useState<Outbox | null>(null);
+  const [opened, setOpened] = useState<Opened | null>(null);
   const [reason, setReason] = useState<string | null>(null);
   const [attempt, setAttempt] = useState(0);
-  const opened = useRef<Outbox | null>(null);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: an attempt asks for another load
   useEffect(() => {
+    let leave: () => void = () => undefined;
     let left = false;
-    fetchProject(projectId)
-      .then((state) => {
-        if (left) return;
-        useProject.getState().actions.know(state);
-        opened.current = new Outbox(state, storeEvents());
-        setOutbox(opened.current);
-      })
-      .catch((error: Error) => !left && setReason(error.message));
+    const open = (state: ProjectState) => {
+      const project = openProject(state);
+      const outbox = new Outbox(state, eventsFor(project));
+      setOpened({ outbox, actions: actionsOf(projectId, outbox, project) });
+      leave = () => {
+        outbox.close();
+        project.leave();
+      };
+    };
+    useNotices.getState().follow(projectId);
+    fetchProject(projectId).then(
+      (state) => left || open(state),
+      (error: Error) => left || setReason(error.message),
+    );
     return () => {
       left = true;
-      opened.current?.close();
-      opened.current = null;
-      setOutbox(null);
-      useProject.getState().actions.know(null);
-      useProject.getState().actions.wait([], false);
+      leave();
+      setOpened(null);
+      useNotices.getState().follow(null);
       useDesk.getState().actions.reset();
     };
   }, [projectId, attempt]);
 
-  useOtherWindows(projectId, outbox);
-  const actions = useMemo(() => outbox && actionsOf(projectId, outbox), [projectId, outbox]);
-  if (actions) return { phase: "ready", actions };
+  useOtherWindows(projectId, opened?.outbox ?? null);
+  if (opened) return { phase: "ready", actions: opened.actions };
   if (reason === null) return { phase: "loading" };
   return {
     phase: "failed",
@@ -60,27 +69,34 @@ export function useDeskSync(projectId: string): DeskSync {
   };
 }
 
-function actionsOf(projectId: string, outbox: Outbox): DeskActions {
+function actionsOf(projectId: string, outbox: Outbox, project: OpenProject): DeskActions {
   return {
     projectId,
     edit: (edit) => outbox.push(edit),
     undo: () => outbox.undo(),
     redo: () => outbox.redo(),
     stand: (revision) => outbox.stand(revision),
+    tryAgain: () => outbox.retry(),
+    leaveOut: () => outbox.leaveOut(),
+    rename: async (name) => {
+      await renameProject(projectId, name);
+      const { known } = useProject.getState();
+      if (known) project.know({ ...known, name });
+    },
   };
 }
 
-function storeEvents() {
-  const { know, wait, connect } = useProject.getState().actions;
+function eventsFor(project: OpenProject): OutboxEvents {
   const { say, warn } = useMessages.getState();
   return {
-    onState: (state: ProjectState) => know(state),
+    onState: (state: ProjectState) => project.know(state),
     onWaiting: (waiting: readonly Outgoing[]) =>
-      wait(
+      project.wait(
         waiting.flatMap((item): Edit[] => (item.kind === "edit" ? [item.edit] : [])),
         waiting.some((item) => item.kind !== "edit"),
       ),
-    onConnection: connect,
+    onHeld: project.hold,
+    onParked: project.park,
     onOutcome: (outcome: string) => {
       if (outcome === "reapplied") {
         say("The picture had changed in another window; your change was made on top of that.");
@@ -93,35 +109,37 @@ function storeEvents() {
       }
     },
     onRefused: (reason: string) => warn(reason),
+    onNotKept: () =>
+      warn(
+        "The browser has no room to keep what is not saved yet. Leave this window open " +
+          "until it says that all is saved.",
+      ),
   };
 }
 
 function useOtherWindows(projectId: string, outbox: Outbox | null): void {
-  const moved = useNotices((notices) => notices.moved);
+  const told = useNotices(({ followed }) => (followed?.id === projectId ? followed.version : 0));
   const catchUps = useNotices((notices) => notices.catchUps);
+  const known = useProject((project) => project.known?.version ?? 0);
+  // What is told while something is sent is looked at when all is sent.
+  const sending = useProject((project) => countWaiting(project) > 0);
   const client = useQueryClient();
 
   useEffect(() => {
-    const { known, waiting, moving } = useProject.getState();
-    const sending = waiting.length > 0 || moving;
-    if (!outbox || !known || sending || moved?.id !== projectId || moved.head === known.head)
-      return;
+    if (!outbox || sending || told <= known) return;
     fetchProject(projectId).then(
       (state) => outbox.catchUp(state),
       () => undefined,
     );
-  }, [moved, projectId, outbox]);
+  }, [told, known, sending, projectId, outbox]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: each catch-up asks anew
   useEffect(() => {
     if (!outbox) return;
     outbox.retry();
-    useProject.getState().actions.connect(true);
     void client.invalidateQueries();
     fetchProject(projectId).then(
-      (state) => {
-        if (useProject.getState().waiting.length === 0) outbox.catchUp(state);
-      },
+      (state) => outbox.catchUp(state),
       () => undefined,
     );
   }, [catchUps, projectId, outbox, client]);

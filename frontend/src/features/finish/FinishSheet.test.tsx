@@ -1,4 +1,4 @@
-import { cleanup, screen, waitFor } from "@testing-library/react";
+import { act, cleanup, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { FinishSheet } from "@/features/finish/FinishSheet";
@@ -119,9 +119,9 @@ test("a failure is told in the service's words", async () => {
 
 test("changes that still wait are not left out in silence", async () => {
   show();
-  useProject
-    .getState()
-    .actions.wait([{ kind: "show_layer", layer_id: "a", visible: false }], false);
+  act(() =>
+    useProject.setState({ waiting: [{ kind: "show_layer", layer_id: "a", visible: false }] }),
+  );
 
   await press("Save the picture");
 

@@ -1,6 +1,7 @@
 /** Has a finished file made, follows the work, and saves the file when it is there. */
 
 import { useEffect, useRef, useState } from "react";
+import { v4 as newId } from "uuid";
 import { cancelJob, exportUrl, startExport } from "@/api/calls";
 import type { ExportRequest } from "@/api/types";
 import { jobEnd } from "@/features/shelf/useBringIn";
@@ -29,7 +30,7 @@ export function useFinish(projectId: string): Phase & { start(wishes: Wishes): v
   };
 
   const run = async (wishes: Wishes) => {
-    const jobId = crypto.randomUUID();
+    const jobId = newId();
     const stop = () => void cancelJob(jobId);
     tell({ phase: "working", progress: 0, stop });
     try {
@@ -52,10 +53,10 @@ function phaseAfter(job: KnownJob): Phase {
   return { phase: "done", jobId: job.id, fileName: job.file_name ?? "the picture" };
 }
 
-/** Return the state to make a file of; changes that still wait are not in it. */
+/** Return the state to make a file of; changes that cannot be saved are not in it. */
 function savedRevision(): string {
-  const { known, waiting } = useProject.getState();
-  if (!known || waiting.length > 0) {
+  const { known, waiting, parked } = useProject.getState();
+  if (!known || (waiting.length > 0 && parked === null)) {
     throw new Error("Some changes are not saved yet; try again in a moment.");
   }
   return known.head;

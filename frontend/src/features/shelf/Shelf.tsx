@@ -13,7 +13,8 @@ import { carryPicture } from "@/features/shelf/dragging";
 import { useBringIn } from "@/features/shelf/useBringIn";
 import { sayCount } from "@/model/wording";
 import { useDesk } from "@/state/desk";
-import { useProject } from "@/state/project";
+import { useNotices } from "@/state/notices";
+import { countWaiting, useProject } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { PlainButton, QuietButton } from "@/ui/Button";
 
@@ -235,11 +236,13 @@ function BringInButton(): ReactElement {
 }
 
 function SavedNote(): ReactElement {
-  const waiting = useProject((project) => project.waiting.length + (project.moving ? 1 : 0));
-  const connected = useProject((project) => project.connected);
-  if (!connected) {
-    const held = waiting > 0 ? ` ${sayCount(waiting, "change")} waiting here` : " nothing is lost";
-    return <strong role="status">Connection lost,{held}</strong>;
-  }
+  const waiting = useProject(countWaiting);
+  const held = useProject((project) => project.held);
+  const parked = useProject((project) => project.parked);
+  const listening = useNotices((notices) => notices.listening);
+  const count = waiting > 0 ? `${sayCount(waiting, "change")} waiting here` : "nothing is lost";
+  if (parked) return <strong role="status">Not saved, {count}</strong>;
+  if (held) return <strong role="status">{`${held.replace(/\.$/, "")}, ${count}`}</strong>;
+  if (!listening) return <strong role="status">Connection lost, {count}</strong>;
   return <Soft role="status">{waiting > 0 ? "Saving…" : "All saved"}</Soft>;
 }

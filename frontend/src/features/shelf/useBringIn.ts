@@ -3,6 +3,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
 import { useNavigate } from "react-router";
+import { v4 as newId } from "uuid";
 import { cancelJob, fetchJob } from "@/api/calls";
 import type { BroughtIn, ProjectState } from "@/api/types";
 import { bringIn, isLayered, openLayered } from "@/api/uploads";
@@ -60,7 +61,7 @@ async function arriving<T>(
   work: (id: string, onProgress: (share: number) => void, signal: AbortSignal) => Promise<T>,
 ): Promise<T | null> {
   const { add, change, remove } = useArrivals.getState();
-  const id = crypto.randomUUID();
+  const id = newId();
   const stopping = new AbortController();
   add({
     id,

@@ -3,6 +3,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect } from "react";
 import { useNavigate } from "react-router";
+import { v4 as newId } from "uuid";
 import { beginProject, sendEdit } from "@/api/calls";
 import type { BroughtIn, ProjectState } from "@/api/types";
 import { useBringIn } from "@/features/shelf/useBringIn";
@@ -18,7 +19,7 @@ export function useBegin(): (canvas: Canvas) => void {
   const client = useQueryClient();
   return useCallback(
     (canvas) => {
-      const id = crypto.randomUUID();
+      const id = newId();
       beginProject(id, nameForToday(), canvas).then(
         () => {
           void client.invalidateQueries({ queryKey: ["wall"] });
@@ -76,7 +77,7 @@ export function useDroppedStart(): void {
 }
 
 function beginAsLargeAs(picture: BroughtIn): Promise<ProjectState> {
-  return beginProject(crypto.randomUUID(), picture.name, {
+  return beginProject(newId(), picture.name, {
     width: picture.width,
     height: picture.height,
     ppi: PHOTO_PPI,
@@ -87,7 +88,7 @@ function beginAsLargeAs(picture: BroughtIn): Promise<ProjectState> {
 async function layOver(state: ProjectState, picture: BroughtIn): Promise<ProjectState> {
   const edit: Edit = {
     kind: "add_layer",
-    layer_id: crypto.randomUUID(),
+    layer_id: newId(),
     picture: picture.id,
     name: picture.name,
     width: picture.width,
@@ -95,6 +96,6 @@ async function layOver(state: ProjectState, picture: BroughtIn): Promise<Project
     index: null,
     at: null,
   };
-  const answer = await sendEdit(state.id, { key: crypto.randomUUID(), parent: state.head, edit });
+  const answer = await sendEdit(state.id, { key: newId(), parent: state.head, edit });
   return answer.state;
 }

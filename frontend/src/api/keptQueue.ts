@@ -1,0 +1,107 @@
+/**
+ * What waits to be sent, kept in the browser for as long as it waits.
+ *
+ * Each window keeps a queue of its own, marked as in use by a lock that ends with the
+ * window. What a closed window left behind is taken over by the next one. Where the
+ * browser has no locks (pages that came over an insecure connection) a queue may be
+ * taken over while its window lives: all that is sent has a key, and counts once.
+ */
+
+import { v4 as newId } from "uuid";
+import type { Edit } from "@/model/composite";
+
+export type Outgoing =
+  | { readonly kind: "edit"; readonly key: string; readonly edit: Edit }
+  | { readonly kind: "undo" | "redo"; readonly key: string }
+  | { readonly kind: "stand"; readonly key: string; readonly to: string };
+
+const PREFIX = "glyphaneme.waiting.";
+
+export class KeptQueue {
+  readonly #projectId: string;
+  readonly #name: string;
+  readonly #unlocked: Promise<unknown> | undefined;
+  #letGo: () => void = () => undefined;
+
+  /** A queue for this window; others see at once that it is in use. */
+  constructor(projectId: string) {
+    this.#projectId = projectId;
+    this.#name = `${PREFIX}${projectId}.${newId()}`;
+    const used = new Promise<void>((resolve) => {
+      this.#letGo = resolve;
+    });
+    this.#unlocked = navigator.locks?.request(this.#name, () => used);
+  }
+
+  /** Keep what waits; false where the browser has no room for it. */
+  save(waiting: readonly Outgoing[]): boolean {
+    try {
+      if (waiting.length === 0) localStorage.removeItem(this.#name);
+      else localStorage.setItem(this.#name, JSON.stringify(waiting));
+      return true;
+    } catch {
+      return false;
+    }
+  }
+
+  /** Return what closed windows left behind; it is kept here from now on. */
+  async takeOver(): Promise<readonly Outgoing[]> {
+    const found: Outgoing[] = [];
+    for (const name of this.#othersOfProject()) {
+      await whileUnused(name, () => {
+        found.push(...readQueue(name));
+        this.save(found);
+        localStorage.removeItem(name);
+      });
+    }
+    return found;
+  }
+
+  /** Leave what is kept to the next window; ends when that may take it. */
+  async close(): Promise<void> {
+    this.#letGo();
+    await this.#unlocked;
+  }
+
+  #othersOfProject(): readonly string[] {
+    // The name without a window is how it was kept before windows had queues of their own.
+    const shared = `${PREFIX}${this.#projectId}`;
+    return storedNames().filter(
+      (name) => name !== this.#name && (name === shared || name.startsWith(`${shared}.`)),
+    );
+  }
+}
+
+function storedNames(): readonly string[] {
+  try {
+    return Object.keys(localStorage).sort();
+  } catch {
+    return [];
+  }
+}
+
+async function whileUnused(name: string, take: () => void): Promise<void> {
+  if (!navigator.locks) return take();
+  await navigator.locks.request(name, { ifAvailable: true }, (lock) => {
+    if (lock) take();
+  });
+}
+
+function readQueue(name: string): readonly Outgoing[] {
+  try {
+    const kept: unknown = JSON.parse(localStorage.getItem(name) ?? "[]");
+    return Array.isArray(kept) ? kept.map(withKey).filter(isOutgoing) : [];
+  } catch {
+    return [];
+  }
+}
+
+function withKey(item: object): object {
+  return { key: newId(), ...item };
+}
+
+function isOutgoing(item: object): item is Outgoing {
+  if (!("kind" in item)) return false;
+  if (item.kind === "edit") return "edit" in item;
+  return item.kind === "stand" ? "to" in item : item.kind === "undo" || item.kind === "redo";
+}
