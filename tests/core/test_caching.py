@@ -16,12 +16,14 @@ from glyphaneme.core.stack import (
     MoveLayer,
     PlaceLayer,
     RemoveLayer,
+    SetCanvas,
     ShowLayer,
     View,
     apply,
     render,
     render_fine,
 )
+from glyphaneme.core.values import with_fields
 from tests.pictures import (
     composite_of,
     noise_pixels,
@@ -191,3 +193,18 @@ def test_fine_frame_too_large_to_be_kept_is_the_export_averaged() -> None:
 
     export = render(state, pixels, View(x=0, y=0, width=width, height=height, scale=1))
     assert np.array_equal(frame, halved(export))
+
+
+@pytest.mark.parametrize("background", ["#102030", "#ffffff", None])
+def test_frame_on_another_sheet_lies_on_that_sheet(background: str | None) -> None:
+    frames = FrameCache(10_000_000)
+    state = placed(pile(), "d", x=70)
+    shown(frames, state)
+    shown(frames, placed(state, "d", x=75))
+
+    canvas = with_fields(state.canvas, background=background)
+    other = apply(placed(state, "d", x=80), SetCanvas(canvas=canvas))
+
+    afresh = render(other, PYRAMIDS, VIEW)
+    difference = premultiplied(shown(frames, other)) - premultiplied(afresh)
+    assert np.abs(difference).max() <= 2

@@ -89,3 +89,17 @@ def test_part_of_a_frame_does_so_over_what_was_kept_beneath(
         shown = frames.render("poster", apply(pile(), blend), PYRAMIDS, part)
     assert frames.size >= width * height * 8
     assert error(shown, left, top) <= 1
+
+
+@pytest.mark.parametrize("opacity", [0.0, 0.5, 1.0])
+def test_what_is_see_through_stays_so(opacity: float) -> None:
+    pixels = noise_pixels(40, 30, seed=7)
+    layer = photo_layer("cloth", pixels, opacity=opacity)
+    state = composite_of(layer, width=60, height=40)
+
+    shown = render(state, pyramids(cloth=pixels), View(0, 0, 60, 40, 1))
+
+    assert not shown[30:].any()
+    assert not shown[:, 40:].any()
+    wanted = pixels[..., 3].astype(float) * opacity
+    np.testing.assert_allclose(shown[:30, :40, 3], wanted, atol=0.51)

@@ -16,6 +16,7 @@ from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.place import Placement
 from glyphaneme.core.stack import (
     PlaceLayer,
+    ShowLayer,
     apply,
 )
 from glyphaneme.services.layered import (
@@ -227,3 +228,21 @@ def test_layer_outside_the_canvas_travels_along() -> None:
     )
 
     assert read_layered(saved(state)).composite == state
+
+
+@pytest.mark.parametrize("layer_id", ["wash", "g", "a"])
+def test_hidden_layer_is_saved_with_all_its_pixels(layer_id: str) -> None:
+    state = apply(poster(), ShowLayer(layer_id=layer_id, visible=False))
+    visible = apply(poster(), ShowLayer(layer_id=layer_id, visible=True))
+
+    with (
+        zipfile.ZipFile(saved(state)) as hidden,
+        zipfile.ZipFile(saved(visible)) as whole,
+    ):
+        parts = [name for name in whole.namelist() if name.startswith("data/")]
+        stack = hidden.read("stack.xml").decode()
+        for part in parts:
+            assert hidden.read(part) == whole.read(part)
+            image = Image.open(io.BytesIO(hidden.read(part))).convert("RGBA")
+            assert image.getchannel("A").getextrema()[1] > 0
+    assert 'visibility="hidden"' in stack

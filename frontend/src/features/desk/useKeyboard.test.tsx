@@ -1,4 +1,4 @@
-import { cleanup, renderHook } from "@testing-library/react";
+import { cleanup, fireEvent, renderHook } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, expect, test, vi } from "vitest";
 import { SHORTCUTS, useKeyboard } from "@/features/desk/useKeyboard";
@@ -41,6 +41,16 @@ test("hiding, locking and putting together each have a key", async () => {
   await userEvent.keyboard("oku");
 
   expect(desk.edits.map(({ kind }) => kind)).toEqual(["show_layer", "lock_layer", "group_layers"]);
+});
+
+test("a key that is kept down acts once, but goes on moving a layer through the pile", () => {
+  const { desk } = hear("back");
+
+  for (const key of ["o", "o", "j", "Delete", "PageUp", "PageUp"]) {
+    fireEvent.keyDown(document.body, { key, repeat: true });
+  }
+
+  expect(desk.edits.map(({ kind }) => kind)).toEqual(["move_layer", "move_layer"]);
 });
 
 test("undo and its opposite need Control", async () => {

@@ -1,0 +1,112 @@
+import { afterEach, beforeEach, expect, test, vi } from "vitest";
+import { type Shown, StagePainter } from "@/features/stage/painter";
+import { sampleComposite } from "@/testing/samples";
+
+const HEADER_BYTES = 4;
+
+/** A frame's body; its one byte of picture tells which it is. */
+function bodyOf(frame: number): ArrayBuffer {
+  const bytes = new Uint8Array(HEADER_BYTES + 1);
+  bytes.set([0, 0, 0, 1, frame]);
+  return bytes.buffer;
+}
+
+/** The browser as the painter sees it; pictures are decoded when the test says so. */
+class Browser {
+  readonly asked: { view: { scale: number; fine: boolean; width: number } }[] = [];
+  readonly painted: number[] = [];
+  readonly #decoding = new Map<number, () => void>();
+
+  readonly fetch = async (_: string, init: RequestInit): Promise<Response> => {
+    this.asked.push(JSON.parse(String(init.body)));
+    return new Response(bodyOf(this.asked.length));
+  };
+
+  readonly decode = async (blob: Blob): Promise<object> => {
+    const [frame = 0] = new Uint8Array(await blob.arrayBuffer());
+    await new Promise<void>((resolve) => this.#decoding.set(frame, resolve));
+    return { width: 1, height: 1, frame, close: () => undefined };
+  };
+
+  readonly context = {
+    drawImage: (image: { frame: number }) => this.painted.push(image.frame),
+    ...Object.fromEntries(
+      ["clearRect", "save", "restore", "beginPath", "rect", "clip", "fillRect"].map((name) => [
+        name,
+        () => undefined,
+      ]),
+    ),
+  };
+
+  async decoded(frame: number): Promise<void> {
+    await vi.waitFor(() => expect([...this.#decoding.keys()]).toContain(frame));
+    this.#decoding.get(frame)?.();
+    await new Promise((resolve) => setTimeout(resolve));
+  }
+}
+
+const shown = (changes: Partial<Shown> = {}): Shown => ({
+  projectId: "project",
+  revision: "first",
+  unsaved: [],
+  canvas: sampleComposite().canvas,
+  view: { x: 0, y: 0, scale: 1 },
+  stage: { width: 100, height: 80 },
+  pixelRatio: 1,
+  backing: { kind: "color", color: "#ffffff" },
+  moving: false,
+  ...changes,
+});
+
+let browser: Browser;
+let surface: HTMLCanvasElement;
+let painter: StagePainter;
+
+beforeEach(() => {
+  browser = new Browser();
+  vi.stubGlobal("fetch", browser.fetch);
+  vi.stubGlobal("createImageBitmap", browser.decode);
+  surface = document.createElement("canvas");
+  Object.assign(surface, { getContext: () => browser.context });
+  painter = new StagePainter(surface, (error) => {
+    throw error;
+  });
+});
+
+afterEach(() => {
+  vi.unstubAllGlobals();
+});
+
+test("a frame that is decoded late does not cover a newer one", async () => {
+  painter.show(shown({ moving: true }), true);
+  await vi.waitFor(() => expect(browser.asked).toHaveLength(1));
+  painter.show(shown(), true);
+  await vi.waitFor(() => expect(browser.asked).toHaveLength(2));
+
+  await browser.decoded(2);
+  await browser.decoded(1);
+
+  expect(browser.painted).toEqual([2]);
+});
+
+test("what moves is asked for at half size, what rests in full and fine", async () => {
+  painter.show(shown({ moving: true }), true);
+  await browser.decoded(1);
+  painter.show(shown(), true);
+  await browser.decoded(2);
+
+  expect(browser.asked.map(({ view }) => view)).toMatchObject([
+    { scale: 0.5, fine: false, width: 50 },
+    { scale: 1, fine: true, width: 100 },
+  ]);
+});
+
+test("the stage is busy until the last frame is painted", async () => {
+  painter.show(shown({ moving: true }), true);
+  await browser.decoded(1);
+  expect(surface.getAttribute("aria-busy")).toBe("true");
+  painter.show(shown(), true);
+  await browser.decoded(2);
+
+  expect(surface.getAttribute("aria-busy")).toBe("false");
+});
