@@ -388,3 +388,26 @@ def test_project_at_the_limits_opens_in_a_process_that_knows_nothing(
     fresh = open_studio(bench.studio.sessions, tmp_path)
     with fresh.sessions() as session:
         assert projects.get_project(session, fresh.states, bench.id) == last.state
+
+
+def test_edit_whose_transaction_failed_leaves_no_trace_when_it_is_sent_again(
+    bench: Bench, tmp_path: Path
+) -> None:
+    bench.edit(bench.moths())
+    parent, key = bench.state().head, uuid.uuid4()
+    named = NameLayer(layer_id="m", name="Night moths")
+    with bench.studio.sessions() as session:
+        editing.add_edit(
+            session, bench.studio.states, bench.id, key=key, parent=parent, edit=named
+        )
+        session.rollback()
+    bench.edit(wide(777))
+
+    answer = bench.edit(named, key=key, parent=parent)
+
+    assert answer.outcome == "reapplied"
+    assert answer.state.composite.canvas.width == 777
+    assert bench.state().composite.canvas.width == 777
+    fresh = open_studio(bench.studio.sessions, tmp_path)
+    with fresh.sessions() as session:
+        assert projects.get_project(session, fresh.states, bench.id) == bench.state()

@@ -124,12 +124,14 @@ def add_edit(
         return EditAnswer(outcome="repeated", state=state)
     made_on = require_revision(session, project_id, parent)
     _require_picture(session, edit)
+    after: Composite | None
     if parent == project.head_id:
-        _append(session, states, project, made_on, key=key, edit=edit)
+        after = _append(session, states, project, made_on, key=key, edit=edit)
         outcome: Outcome = "applied"
     else:
-        outcome = _reapply(session, states, project, made_on, key=key, edit=edit)
-    if outcome == "branched":
+        after = _reapply(session, states, project, made_on, key=key, edit=edit)
+        outcome = "branched" if after is None else "reapplied"
+    if after is None:
         projects_store.mark_changed(session, project)
     else:
         projects_store.stand_at(session, project, key, tip=key)
@@ -137,7 +139,7 @@ def add_edit(
     return EditAnswer(
         outcome=outcome,
         branch=key if outcome == "branched" else None,
-        state=project_state(session, states, project),
+        state=project_state(session, states, project, composite=after),
     )
 
 
@@ -217,14 +219,14 @@ def _reapply(
     *,
     key: uuid.UUID,
     edit: Edit,
-) -> Outcome:
+) -> Composite | None:
+    """Apply an edit to the newest state; None where it only fits the one it was for."""
     head = require_revision(session, project.id, project.head_id)
     try:
-        _append(session, states, project, head, key=key, edit=edit)
+        return _append(session, states, project, head, key=key, edit=edit)
     except CoreError:
         _append(session, states, project, made_on, key=key, edit=edit)
-        return "branched"
-    return "reapplied"
+        return None
 
 
 def _append(
@@ -235,7 +237,7 @@ def _append(
     *,
     key: uuid.UUID,
     edit: Edit,
-) -> None:
+) -> Composite:
     before = composite_at(session, states, parent.id)
     said = decided(before, edit)
     after = apply(before, said)
@@ -254,6 +256,7 @@ def _append(
     )
     if not added:
         raise KeyReusedError
+    return after
 
 
 def _tip_beyond(session: Session, project: ProjectRow, to: uuid.UUID) -> uuid.UUID:

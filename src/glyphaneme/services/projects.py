@@ -193,7 +193,11 @@ def require_revision(
 def composite_at(
     session: Session, states: Recent[uuid.UUID, Composite], revision_id: uuid.UUID
 ) -> Composite:
-    """Rebuild the composite of a revision; revisions never change, so it is kept."""
+    """Rebuild the composite of a revision; revisions never change, so it is kept.
+
+    Only for revisions that are committed: of one whose transaction fails, another may
+    get the same id.
+    """
     known = states.get(revision_id)
     if known is not None:
         return known
@@ -205,10 +209,15 @@ def composite_at(
 
 
 def project_state(
-    session: Session, states: Recent[uuid.UUID, Composite], row: ProjectRow
+    session: Session,
+    states: Recent[uuid.UUID, Composite],
+    row: ProjectRow,
+    *,
+    composite: Composite | None = None,
 ) -> ProjectState:
-    """Describe where a project stands."""
-    composite = composite_at(session, states, row.head_id)
+    """Describe where a project stands; `composite` where that is not saved yet."""
+    if composite is None:
+        composite = composite_at(session, states, row.head_id)
     head = projects_store.find_revision(session, row.head_id)
     return ProjectState(
         id=row.id,
