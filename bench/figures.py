@@ -17,10 +17,12 @@ from bench import libraries
 from bench.measuring import measure
 from bench.workload import Part, as_composite, photo, workload
 from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.stack import Composite, FrameCache, View, render, render_fine
+from glyphaneme.core.render import FrameCache, View, render, render_fine
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Iterator
+
+    from glyphaneme.core.document import Composite
 
 FRAME = View(x=0, y=0, width=1280, height=960, scale=0)
 WARM_FRAMES = 4
@@ -265,7 +267,8 @@ def _error(
 def start_up(*, rounds: int) -> Iterator[Figure]:
     """Measure import and first frame in fresh processes against importing numba."""
     first_frame = (
-        "from glyphaneme.core.stack import Canvas, Composite, View, render;"
+        "from glyphaneme.core.document import Canvas, Composite;"
+        "from glyphaneme.core.render import View, render;"
         "render(Composite(canvas=Canvas(width=9, height=9)), {}, View(0, 0, 9, 9, 1))"
     )
     took = measure(

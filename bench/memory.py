@@ -28,8 +28,9 @@ from glyphaneme.codecs import (
     write_bands,
 )
 from glyphaneme.core.blend import BlendMode
+from glyphaneme.core.document import Canvas, Composite, PhotoLayer
 from glyphaneme.core.place import Placement, Pyramid, build_pyramid
-from glyphaneme.core.stack import Canvas, Composite, PhotoLayer, View, render_bands
+from glyphaneme.core.render import View, render_bands
 
 if TYPE_CHECKING:
     from collections.abc import Iterator

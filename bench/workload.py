@@ -15,8 +15,8 @@ import cv2
 import numpy as np
 
 from glyphaneme.core.blend import BlendMode
+from glyphaneme.core.document import Canvas, Composite, PhotoLayer
 from glyphaneme.core.place import Placement, Pyramid, build_pyramid
-from glyphaneme.core.stack import Canvas, Composite, PhotoLayer
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray

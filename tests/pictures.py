@@ -8,8 +8,8 @@ from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
+from glyphaneme.core.document import Canvas, Composite, Layer, PhotoLayer
 from glyphaneme.core.place import Placement, Pyramid, build_pyramid
-from glyphaneme.core.stack import Canvas, Composite, Layer, PhotoLayer
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray

@@ -7,20 +7,17 @@ from typing import TYPE_CHECKING
 
 from glyphaneme.codecs import FileFormat, FileSpec, write_picture
 from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.place import Placement
-from glyphaneme.core.stack import (
+from glyphaneme.core.document import Composite, Gradient, Stop
+from glyphaneme.core.edits import (
     AddColor,
     AddGradient,
     BlendLayer,
-    Composite,
-    Gradient,
     GroupLayers,
     ShowLayer,
-    Stop,
-    View,
     apply,
-    render,
 )
+from glyphaneme.core.place import Placement
+from glyphaneme.core.render import View, render
 from glyphaneme.services.layered import write_layered
 from tests.pictures import (
     composite_of,

@@ -10,15 +10,8 @@ import json
 import sys
 from pathlib import Path
 
-from glyphaneme.core.stack import (
-    Canvas,
-    Composite,
-    apply,
-    decided,
-    parse_edit,
-    store_composite,
-    store_edit,
-)
+from glyphaneme.core.document import Canvas, Composite, store_composite
+from glyphaneme.core.edits import apply, decided, parse_edit, store_edit
 
 Fields = dict[str, object]
 

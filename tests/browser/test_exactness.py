@@ -11,7 +11,7 @@ import pytest
 from PIL import Image
 
 from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.stack import View, render
+from glyphaneme.core.render import View, render
 from tests.pictures import composite_of, noise_pixels, photo_layer, pyramids
 
 if TYPE_CHECKING:

@@ -10,8 +10,9 @@ from PIL import Image
 from playwright.sync_api import expect
 
 from glyphaneme.codecs import read_picture
+from glyphaneme.core.document import Composite
 from glyphaneme.core.place import build_pyramid
-from glyphaneme.core.stack import Composite, View, render
+from glyphaneme.core.render import View, render
 from tests.browser.hands import Point
 from tests.pictures import psnr
 

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from glyphaneme.core.blend import MODE_GROUPS, BlendMode
-from glyphaneme.core.stack import View, render
+from glyphaneme.core.render import View, render
 from tests.pictures import (
     composite_of,
     noise_pixels,

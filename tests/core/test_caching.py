@@ -1,28 +1,26 @@
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.errors import ViewSizeError
-from glyphaneme.core.place import Placement, halved
-from glyphaneme.core.stack import (
+from glyphaneme.core.edits import (
     BlendLayer,
-    Composite,
-    FrameCache,
     GroupLayers,
     MoveLayer,
     PlaceLayer,
     RemoveLayer,
     SetCanvas,
     ShowLayer,
-    View,
     apply,
-    render,
-    render_fine,
 )
+from glyphaneme.core.errors import ViewSizeError
+from glyphaneme.core.place import Placement, halved
+from glyphaneme.core.render import FrameCache, View, render, render_fine
 from glyphaneme.core.values import with_fields
 from tests.pictures import (
     composite_of,
@@ -33,6 +31,9 @@ from tests.pictures import (
     pyramids,
     soft_pixels,
 )
+
+if TYPE_CHECKING:
+    from glyphaneme.core.document import Composite
 
 WIDTH, HEIGHT = 180, 130
 VIEW = View(x=-5, y=3, width=170, height=120, scale=0.9)

@@ -9,24 +9,22 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.errors import (
-    CoreError,
-    LayerExistsError,
-    LayerLockedError,
-    LayerMissingError,
+from glyphaneme.core.document import (
+    Canvas,
+    Composite,
+    Gradient,
+    Stop,
+    open_composite,
+    store_composite,
 )
-from glyphaneme.core.place import Placement, build_pyramid
-from glyphaneme.core.stack import (
+from glyphaneme.core.edits import (
     AddColor,
     AddGradient,
     AddLayer,
     BlendLayer,
-    Canvas,
-    Composite,
     DissolveGroup,
     DuplicateLayer,
     GradeLayer,
-    Gradient,
     GroupLayers,
     LockLayer,
     MoveLayer,
@@ -35,17 +33,20 @@ from glyphaneme.core.stack import (
     RemoveLayer,
     SetCanvas,
     ShowLayer,
-    Stop,
     TintLayer,
-    View,
     apply,
-    describe,
     describe_edit,
-    open_composite,
     parse_edit,
-    render,
-    store_composite,
 )
+from glyphaneme.core.errors import (
+    CoreError,
+    LayerExistsError,
+    LayerLockedError,
+    LayerMissingError,
+)
+from glyphaneme.core.place import Placement, build_pyramid
+from glyphaneme.core.render import View, render
+from glyphaneme.core.wording import describe
 
 IDS = ("a", "b", "c", "d")
 ids = st.sampled_from(IDS)

@@ -6,6 +6,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from glyphaneme.core.blend import BlendMode
+from glyphaneme.core.document import Composite, GroupLayer
+from glyphaneme.core.edits import (
+    BlendLayer,
+    DissolveGroup,
+    DuplicateLayer,
+    GroupLayers,
+    LockLayer,
+    MoveLayer,
+    PlaceLayer,
+    RemoveLayer,
+    apply,
+)
 from glyphaneme.core.errors import (
     DepthLimitError,
     GroupStretchedError,
@@ -14,22 +26,8 @@ from glyphaneme.core.errors import (
     NotTogetherError,
 )
 from glyphaneme.core.place import Placement, placed_inside, placed_outside
-from glyphaneme.core.stack import (
-    BlendLayer,
-    Composite,
-    DissolveGroup,
-    DuplicateLayer,
-    GroupLayer,
-    GroupLayers,
-    LockLayer,
-    MoveLayer,
-    PlaceLayer,
-    RemoveLayer,
-    View,
-    apply,
-    describe,
-    render,
-)
+from glyphaneme.core.render import View, render
+from glyphaneme.core.wording import describe
 from tests.pictures import (
     composite_of,
     noise_pixels,

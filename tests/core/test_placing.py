@@ -20,7 +20,7 @@ from glyphaneme.core.place import (
     canvas_to_source,
     source_to_canvas,
 )
-from glyphaneme.core.stack import View, render, render_fine, split_frame
+from glyphaneme.core.render import View, render, render_fine, split_frame
 from tests.pictures import (
     composite_of,
     flat_pixels,

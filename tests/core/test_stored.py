@@ -9,22 +9,20 @@ import pytest
 from hypothesis import given
 from pydantic import ValidationError
 
-from glyphaneme.core.errors import NewerVersionError, NoCompositeError
-from glyphaneme.core.stack import (
+from glyphaneme.core.document import Canvas, Composite, open_composite, store_composite
+from glyphaneme.core.edits import (
     AddLayer,
-    Canvas,
-    Composite,
     DuplicateLayer,
     NameLayer,
+    adding,
     apply,
+    copying,
     decided,
-    open_composite,
     open_edit,
     says_the_same,
-    store_composite,
     store_edit,
 )
-from glyphaneme.core.stack import deciding as rules
+from glyphaneme.core.errors import NewerVersionError, NoCompositeError
 from tests.core.test_edits import edits, poster
 
 GOLDEN = Path(__file__).parents[1] / "golden"
@@ -71,9 +69,10 @@ def test_replaying_does_not_depend_on_the_rules_of_today(monkeypatch) -> None:
         stored.append(store_edit(said))
         state = apply(state, said)
 
-    monkeypatch.setattr(rules, "COPY_OFFSET", 0.5)
-    monkeypatch.setattr(rules, "_copy_name", lambda *_: "Another")
-    monkeypatch.setattr(rules, "fit_placement", lambda *_, **__: pytest.fail("no rule"))
+    monkeypatch.setattr(copying, "COPY_OFFSET", 0.5)
+    monkeypatch.setattr(copying, "_copy_name", lambda *_: "Another")
+    no_rule = lambda *_, **__: pytest.fail("no rule")  # noqa: E731
+    monkeypatch.setattr(adding, "fit_placement", no_rule)
     for edit in stored:
         replayed = apply(replayed, open_edit(edit, replayed))
 

@@ -4,19 +4,10 @@ import numpy as np
 import pytest
 
 from glyphaneme.core.blend import BlendMode
+from glyphaneme.core.document import Composite, Gradient, Stop
+from glyphaneme.core.edits import AddGradient, BlendLayer, GroupLayers, apply
 from glyphaneme.core.place import Placement
-from glyphaneme.core.stack import (
-    AddGradient,
-    BlendLayer,
-    Composite,
-    FrameCache,
-    Gradient,
-    GroupLayers,
-    Stop,
-    View,
-    apply,
-    render,
-)
+from glyphaneme.core.render import FrameCache, View, render
 from tests.pictures import (
     composite_of,
     noise_pixels,

@@ -5,24 +5,20 @@ import pytest
 from pydantic import ValidationError
 
 from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.errors import NoSuchWorkError
-from glyphaneme.core.stack import (
+from glyphaneme.core.document import Canvas, Composite, Gradient, Stop
+from glyphaneme.core.edits import (
     AddColor,
     AddGradient,
     BlendLayer,
-    Canvas,
-    Composite,
     GradeLayer,
-    Gradient,
     GroupLayers,
     PlaceLayer,
-    Stop,
     TintLayer,
-    View,
     apply,
-    describe,
-    render,
 )
+from glyphaneme.core.errors import NoSuchWorkError
+from glyphaneme.core.render import View, render
+from glyphaneme.core.wording import describe
 from tests.pictures import (
     composite_of,
     photo_layer,

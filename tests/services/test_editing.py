@@ -12,21 +12,18 @@ from hypothesis import strategies as st
 from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
 
-from glyphaneme.core.errors import LayerMissingError
-from glyphaneme.core.stack import (
+from glyphaneme.core.document import Canvas, Composite, Gradient, Stop
+from glyphaneme.core.edits import (
     AddGradient,
     AddLayer,
     BlendLayer,
-    Canvas,
-    Composite,
     DuplicateLayer,
-    Gradient,
     LockLayer,
     NameLayer,
     RemoveLayer,
     SetCanvas,
-    Stop,
 )
+from glyphaneme.core.errors import LayerMissingError
 from glyphaneme.services import editing, projects
 from glyphaneme.services.errors import (
     KeyReusedError,
@@ -40,7 +37,7 @@ from glyphaneme.store.rows import PictureRow, RevisionRow
 if TYPE_CHECKING:
     from pathlib import Path
 
-    from glyphaneme.core.stack import Edit
+    from glyphaneme.core.edits import Edit
     from glyphaneme.services.projects import ProjectState
     from glyphaneme.services.studio import Studio
 

@@ -13,12 +13,8 @@ from PIL import Image
 
 from glyphaneme.codecs import PictureRefusedError
 from glyphaneme.core.blend import BlendMode
+from glyphaneme.core.edits import PlaceLayer, ShowLayer, apply
 from glyphaneme.core.place import Placement
-from glyphaneme.core.stack import (
-    PlaceLayer,
-    ShowLayer,
-    apply,
-)
 from glyphaneme.services.layered import (
     pixels_of_layered,
     read_layered,

@@ -13,7 +13,8 @@ from alembic import command
 from alembic.config import Config
 from sqlalchemy import text
 
-from glyphaneme.core.stack import NameLayer, open_composite, parse_edit
+from glyphaneme.core.document import open_composite
+from glyphaneme.core.edits import NameLayer, parse_edit
 from glyphaneme.services import editing, projects
 from glyphaneme.services.studio import Studio, open_studio
 from glyphaneme.store import upgrading

@@ -56,7 +56,9 @@ def warm_up(host: str, port: int) -> None:
         def log_message(self, *_: object) -> None:
             pass
 
-    compiling = subprocess.Popen([sys.executable, "-c", "import glyphaneme.core.stack"])
+    compiling = subprocess.Popen(
+        [sys.executable, "-c", "import glyphaneme.core.render"]
+    )
     try:
         # In this thread: processes may only be started where no other thread runs.
         with http.server.HTTPServer((host, port), Answer) as server:

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 import cv2
 import numpy as np
 
-from glyphaneme.core.stack import split_frame
+from glyphaneme.core.render import split_frame
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from glyphaneme.core.blend import MODE_GROUPS, BlendMode
-from glyphaneme.core.stack import Canvas, Composite, Edit, View
-from glyphaneme.core.stack.gradients import Color
-from glyphaneme.core.stack.model import Name
+from glyphaneme.core.document import Canvas, Composite
+from glyphaneme.core.document.gradients import Color
+from glyphaneme.core.document.model import Name
+from glyphaneme.core.edits import Edit
+from glyphaneme.core.render import View
 
 __all__ = [
     "MODE_GROUPS",

@@ -8,18 +8,17 @@ from typing import TYPE_CHECKING, Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from glyphaneme.core.errors import CoreError
-from glyphaneme.core.stack import (
+from glyphaneme.core.document import Composite, store_composite
+from glyphaneme.core.edits import (
     AddLayer,
-    Composite,
     Edit,
     apply,
     decided,
     describe_edit,
     says_the_same,
-    store_composite,
     store_edit,
 )
+from glyphaneme.core.errors import CoreError
 from glyphaneme.services.errors import (
     KeyReusedError,
     NotThereError,

@@ -11,8 +11,8 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.codecs import FileFormat, FileSpec, Shape, let_go, write_bands
 from glyphaneme.codecs.openraster import MEDIA_TYPE
-from glyphaneme.core.stack import Canvas, Composite, View, render_bands
-from glyphaneme.core.stack.gradients import Color
+from glyphaneme.core.document.gradients import Color
+from glyphaneme.core.render import View, render_bands
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import ExportSizeError, KeyReusedError, NotThereError
 from glyphaneme.services.layered import write_layered
@@ -37,7 +37,8 @@ if TYPE_CHECKING:
     from sqlalchemy.orm import Session
 
     from glyphaneme.core.arrays import PixelsU8
-    from glyphaneme.core.stack.composing import Rounding
+    from glyphaneme.core.document import Canvas, Composite
+    from glyphaneme.core.render.composing import Rounding
     from glyphaneme.services.studio import Studio
     from glyphaneme.services.working import Progress
 

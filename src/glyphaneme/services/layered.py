@@ -25,24 +25,21 @@ from glyphaneme.codecs.openraster import (
     StackEntry,
 )
 from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.errors import CoreError
-from glyphaneme.core.place import Placement
-from glyphaneme.core.stack import (
+from glyphaneme.core.document import (
     Canvas,
     Composite,
     GroupLayer,
     Layer,
     PhotoLayer,
-    View,
     open_composite,
-    reach_of,
-    render,
-    render_bands,
     store_composite,
 )
-from glyphaneme.core.stack.model import MAX_SIDE
-from glyphaneme.core.stack.nesting import box_round, grouped, lifted
-from glyphaneme.core.stack.tree import require_sound
+from glyphaneme.core.document.grouping import box_round, grouped, lifted
+from glyphaneme.core.document.model import MAX_SIDE
+from glyphaneme.core.document.tree import require_sound
+from glyphaneme.core.errors import CoreError
+from glyphaneme.core.place import Placement
+from glyphaneme.core.render import View, reach_of, render, render_bands
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:

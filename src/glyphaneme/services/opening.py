@@ -6,7 +6,7 @@ import uuid
 from typing import TYPE_CHECKING, BinaryIO
 
 from glyphaneme.codecs import PictureRefusedError, RefusalCode
-from glyphaneme.core.stack import Composite, GroupLayer, Layer, PhotoLayer
+from glyphaneme.core.document import Composite, GroupLayer, Layer, PhotoLayer
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.layered import read_layered
 from glyphaneme.services.pictures import BroughtIn, bring_in, name_from_file

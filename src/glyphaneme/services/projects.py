@@ -8,16 +8,10 @@ from typing import TYPE_CHECKING
 
 from pydantic import BaseModel, ConfigDict
 
-from glyphaneme.core.stack import (
-    Composite,
-    apply,
-    describe,
-    describe_canvas,
-    open_composite,
-    open_edit,
-    store_composite,
-)
-from glyphaneme.core.stack.sentences import Part, Touch
+from glyphaneme.core.document import Composite, open_composite, store_composite
+from glyphaneme.core.edits import apply, open_edit
+from glyphaneme.core.wording import describe, describe_canvas
+from glyphaneme.core.wording.sentences import Part, Touch
 from glyphaneme.services.errors import NotThereError
 from glyphaneme.store import projects as projects_store
 from glyphaneme.store.notices import notify

@@ -5,9 +5,10 @@ from __future__ import annotations
 from typing import BinaryIO
 
 from glyphaneme.codecs import FileFormat, FileSpec, Shape, write_bands
+from glyphaneme.core.document import Composite, GroupLayer
+from glyphaneme.core.document.grouping import lifted_through
 from glyphaneme.core.place import build_pyramid
-from glyphaneme.core.stack import Composite, GroupLayer, View, render_bands
-from glyphaneme.core.stack.nesting import lifted_through
+from glyphaneme.core.render import View, render_bands
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import ExportSizeError, NotThereError
 from glyphaneme.services.layered import pixels_of_layered, read_layered

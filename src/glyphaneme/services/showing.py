@@ -14,7 +14,8 @@ from glyphaneme.codecs import (
     encode_frame,
     write_picture,
 )
-from glyphaneme.core.stack import Composite, Edit, View, apply, render, render_fine
+from glyphaneme.core.edits import Edit, apply
+from glyphaneme.core.render import View, render, render_fine
 from glyphaneme.core.tone import palette_of
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import NotThereError
@@ -30,6 +31,7 @@ if TYPE_CHECKING:
 
     from sqlalchemy.orm import Session
 
+    from glyphaneme.core.document import Composite
     from glyphaneme.core.place import Pyramid
     from glyphaneme.services.studio import Studio
 

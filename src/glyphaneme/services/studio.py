@@ -18,7 +18,7 @@ from glyphaneme.codecs import (
     save_pyramid,
 )
 from glyphaneme.core.place import Pyramid, build_pyramid
-from glyphaneme.core.stack import FrameCache
+from glyphaneme.core.render import FrameCache
 from glyphaneme.store.blobs import blob_pieces
 
 if TYPE_CHECKING:
@@ -27,7 +27,7 @@ if TYPE_CHECKING:
 
     from sqlalchemy.orm import Session, sessionmaker
 
-    from glyphaneme.core.stack import Composite
+    from glyphaneme.core.document import Composite
 
 KeyT = TypeVar("KeyT")
 ValueT = TypeVar("ValueT")

@@ -10,12 +10,12 @@ from glyphaneme.core._kernels.splitting import split_rows_into
 from glyphaneme.core.bands import run_bands
 from glyphaneme.core.checks import require_pixels
 from glyphaneme.core.place import halved
-from glyphaneme.core.stack.composing import (
+from glyphaneme.core.render.composing import (
     background_of,
     compose,
     require_view,
 )
-from glyphaneme.core.stack.tables import View, build_table
+from glyphaneme.core.render.tables import View, build_table
 
 if TYPE_CHECKING:
     from collections.abc import Iterator, Mapping
@@ -23,9 +23,9 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
     from glyphaneme.core.arrays import PixelsU8
+    from glyphaneme.core.document.model import Composite
     from glyphaneme.core.place import Pyramid
-    from glyphaneme.core.stack.composing import Rounding
-    from glyphaneme.core.stack.model import Composite
+    from glyphaneme.core.render.composing import Rounding
 
 
 FINE_ROWS = 256
@@ -73,7 +73,7 @@ def render(
 
     Examples
     --------
-    >>> from glyphaneme.core.stack.model import Canvas, Composite
+    >>> from glyphaneme.core.document.model import Canvas, Composite
     >>> bare = Composite(canvas=Canvas(width=4, height=4, background="#ff8000"))
     >>> render(bare, {}, View(x=0, y=0, width=2, height=2, scale=0.5))[0, 0]
     array([255, 128,   0, 255], dtype=uint8)
@@ -109,7 +109,7 @@ def render_fine(
 
     Examples
     --------
-    >>> from glyphaneme.core.stack.model import Canvas, Composite
+    >>> from glyphaneme.core.document.model import Canvas, Composite
     >>> bare = Composite(canvas=Canvas(width=4, height=4, background="#ff8000"))
     >>> render_fine(bare, {}, View(x=0, y=0, width=2, height=2, scale=0.5)).shape
     (2, 2, 4)
@@ -156,7 +156,7 @@ def render_bands(
 
     Examples
     --------
-    >>> from glyphaneme.core.stack.model import Canvas, Composite
+    >>> from glyphaneme.core.document.model import Canvas, Composite
     >>> bare = Composite(canvas=Canvas(width=4, height=5))
     >>> whole = View(x=0, y=0, width=4, height=5, scale=1)
     >>> [len(band) for band in render_bands(bare, {}, whole, rows=2)]

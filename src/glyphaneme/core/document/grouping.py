@@ -6,6 +6,15 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from glyphaneme.core.document.gradients import moved_gradient
+from glyphaneme.core.document.model import (
+    Box,
+    Canvas,
+    GradientLayer,
+    GroupLayer,
+    Layer,
+    PhotoLayer,
+)
 from glyphaneme.core.place import (
     Placement,
     canvas_to_source,
@@ -16,15 +25,6 @@ from glyphaneme.core.place import (
     source_to_canvas,
 )
 from glyphaneme.core.place.placement import FARTHEST
-from glyphaneme.core.stack.gradients import moved_gradient
-from glyphaneme.core.stack.model import (
-    Box,
-    Canvas,
-    GradientLayer,
-    GroupLayer,
-    Layer,
-    PhotoLayer,
-)
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:

@@ -1,29 +1,21 @@
-"""Composites and edits as they are stored, and what earlier versions stored.
+"""Composites as they are stored, and what earlier versions stored.
 
-Each stored composite and edit says its version. What an earlier version wrote is
-brought up to date when it is read, one step a version; `tests/golden` holds what each
-released version wrote.
+Each stored composite says its version. What an earlier version wrote is brought up to
+date when it is read, one step a version; `tests/golden` holds what each released
+version wrote.
 
 Version 1 let positions, lengths and names that followed from others grow beyond the
-limits, and left open where a new layer lies and what a copy is called.
+limits.
 """
 
 from __future__ import annotations
 
-import math
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
+from glyphaneme.core.document.gradients import GREATEST_LENGTH
+from glyphaneme.core.document.model import LONGEST_NAME, SCHEMA_VERSION, Composite
 from glyphaneme.core.errors import NewerVersionError, NoCompositeError
 from glyphaneme.core.place import kept_position
-from glyphaneme.core.stack.deciding import decided, grouped_members
-from glyphaneme.core.stack.edits import GroupLayers, parse_edit
-from glyphaneme.core.stack.gradients import GREATEST_LENGTH
-from glyphaneme.core.stack.model import LONGEST_NAME, SCHEMA_VERSION, Composite
-from glyphaneme.core.stack.nesting import box_round
-from glyphaneme.core.values import with_fields
-
-if TYPE_CHECKING:
-    from glyphaneme.core.stack.edits import Edit
 
 Stored = dict[str, Any]
 
@@ -43,7 +35,7 @@ def store_composite(composite: Composite) -> Stored:
 
     Examples
     --------
-    >>> from glyphaneme.core.stack.model import Canvas
+    >>> from glyphaneme.core.document.model import Canvas
     >>> store_composite(Composite(canvas=Canvas(width=4, height=3)))["schema_version"]
     2
     """
@@ -72,7 +64,7 @@ def open_composite(stored: Stored) -> Composite:
     """
     try:
         version = stored.get("schema_version", 1)
-        _require_known(version)
+        require_known(version)
         if version == 1:
             layers = [_layer_of_version_1(one) for one in stored.get("layers", ())]
             stored = {**stored, "layers": layers, "schema_version": SCHEMA_VERSION}
@@ -81,73 +73,19 @@ def open_composite(stored: Stored) -> Composite:
     return Composite.model_validate(stored)
 
 
-def store_edit(edit: Edit) -> Stored:
-    """Return a decided edit as it is stored.
+def require_known(version: object) -> None:
+    """Require a version of what is stored that can be brought up to date.
 
     Parameters
     ----------
-    edit : Edit
-        As `decided` returned it.
-
-    Returns
-    -------
-    dict
-        Its JSON, with the version beside its fields.
-    """
-    return {**edit.model_dump(mode="json"), "version": SCHEMA_VERSION}
-
-
-def open_edit(stored: Stored, before: Composite) -> Edit:
-    """Return an edit that this version or an earlier one stored.
-
-    Parameters
-    ----------
-    stored : dict
-        As `store_edit` wrote it.
-    before : Composite
-        What it was applied to: version 1 decided some things from that.
-
-    Returns
-    -------
-    Edit
-        Decided; pydantic's ValidationError where it is no edit.
+    version : object
+        What is written where the version should be.
 
     Raises
     ------
     NewerVersionError
-        A later version wrote it.
+        It is none that this version of the product knows.
     """
-    fields = {name: value for name, value in stored.items() if name != "version"}
-    version = stored.get("version", 1)
-    _require_known(version)
-    edit = parse_edit(fields)
-    if version == 1 and isinstance(edit, GroupLayers):
-        members = grouped_members(before, edit)
-        box = box_round(members, before.canvas, within=math.inf)
-        return with_fields(edit, box=box)
-    return decided(before, edit)
-
-
-def says_the_same(stored: Stored, asked: Edit) -> bool:
-    """Tell whether a stored edit is what is asked for now.
-
-    Parameters
-    ----------
-    stored : dict
-        As `store_edit` wrote it.
-    asked : Edit
-        Perhaps with things left open.
-
-    Returns
-    -------
-    bool
-        True where it says everything that is asked.
-    """
-    said = asked.model_dump(mode="json", exclude_none=True)
-    return all(stored.get(name) == value for name, value in said.items())
-
-
-def _require_known(version: object) -> None:
     # A list: a version that is no number is unknown, whatever it is.
     if version not in [*range(1, SCHEMA_VERSION + 1)]:
         raise NewerVersionError(version)

@@ -11,10 +11,10 @@ from typing import TYPE_CHECKING, Annotated, Final, Literal, TypeAlias
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from glyphaneme.core.blend import BlendMode
+from glyphaneme.core.document.gradients import Color, Gradient, Opacity
 from glyphaneme.core.errors import GroupStretchedError, LayerMissingError
 from glyphaneme.core.place import Placement
 from glyphaneme.core.place.placement import Position
-from glyphaneme.core.stack.gradients import Color, Gradient, Opacity
 
 if TYPE_CHECKING:
     from collections.abc import Iterator

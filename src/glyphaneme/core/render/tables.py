@@ -17,16 +17,16 @@ from glyphaneme.core._kernels.washing import (
 )
 from glyphaneme.core.blend import BLEND_CODES
 from glyphaneme.core.checks import require_pixels
-from glyphaneme.core.errors import PixelsMissingError
-from glyphaneme.core.place import canvas_to_source
-from glyphaneme.core.stack.gradients import way_along
-from glyphaneme.core.stack.model import (
+from glyphaneme.core.document.gradients import way_along
+from glyphaneme.core.document.model import (
     ColorLayer,
     GradientLayer,
     GroupLayer,
     Layer,
     PhotoLayer,
 )
+from glyphaneme.core.errors import PixelsMissingError
+from glyphaneme.core.place import canvas_to_source
 
 if TYPE_CHECKING:
     from collections.abc import Iterator, Mapping, Sequence
@@ -34,8 +34,8 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
     from glyphaneme.core.arrays import MatrixF64, PixelsU8
+    from glyphaneme.core.document.gradients import Stop
     from glyphaneme.core.place import Pyramid
-    from glyphaneme.core.stack.gradients import Stop
 
 WIDEST_LINEAR = 1.3
 """Up to so many texels a pixel, two of them are as good as the average of all."""

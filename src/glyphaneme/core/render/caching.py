@@ -15,8 +15,9 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from glyphaneme.core.blend import BlendMode
+from glyphaneme.core.document.model import GroupLayer, Layer, PhotoLayer
 from glyphaneme.core.place import halved
-from glyphaneme.core.stack.composing import (
+from glyphaneme.core.render.composing import (
     NO_BASE,
     Base,
     background_of,
@@ -24,10 +25,9 @@ from glyphaneme.core.stack.composing import (
     compose_base,
     require_view,
 )
-from glyphaneme.core.stack.model import GroupLayer, Layer, PhotoLayer
-from glyphaneme.core.stack.reaching import reach_of
-from glyphaneme.core.stack.rendering import render_fine
-from glyphaneme.core.stack.tables import Placed, View, build_table
+from glyphaneme.core.render.reaching import reach_of
+from glyphaneme.core.render.rendering import render_fine
+from glyphaneme.core.render.tables import Placed, View, build_table
 
 if TYPE_CHECKING:
     from collections.abc import Hashable, Mapping
@@ -35,8 +35,8 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
     from glyphaneme.core.arrays import PixelsU8
+    from glyphaneme.core.document.model import Composite
     from glyphaneme.core.place import Pyramid
-    from glyphaneme.core.stack.model import Composite
 
 LARGEST_KEPT = 2560 * 1600
 """Pixels up to which fine frames are kept, which takes four times their memory."""
@@ -74,7 +74,7 @@ class FrameCache:
 
     Examples
     --------
-    >>> from glyphaneme.core.stack.model import Canvas, Composite
+    >>> from glyphaneme.core.document.model import Canvas, Composite
     >>> bare = Composite(canvas=Canvas(width=4, height=4, background="#ff8000"))
     >>> frames = FrameCache(1_000_000)
     >>> frames.render("poster", bare, {}, View(0, 0, 2, 2, 0.5))[0, 0].tolist()

@@ -6,11 +6,11 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from glyphaneme.core.document.model import Layer, PhotoLayer
 from glyphaneme.core.place import corners_on_canvas
-from glyphaneme.core.stack.model import Layer, PhotoLayer
 
 if TYPE_CHECKING:
-    from glyphaneme.core.stack.tables import View
+    from glyphaneme.core.render.tables import View
 
 
 def reach_of(layer: Layer, view: View) -> tuple[int, int, int, int]:
@@ -32,8 +32,8 @@ def reach_of(layer: Layer, view: View) -> tuple[int, int, int, int]:
 
     Examples
     --------
-    >>> from glyphaneme.core.stack.model import ColorLayer
-    >>> from glyphaneme.core.stack.tables import View
+    >>> from glyphaneme.core.document.model import ColorLayer
+    >>> from glyphaneme.core.render.tables import View
     >>> wash = ColorLayer(id="w", name="Wash", color="#ff8000")
     >>> reach_of(wash, View(x=0, y=0, width=4, height=3, scale=1))
     (0, 0, 4, 3)

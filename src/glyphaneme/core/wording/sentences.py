@@ -4,66 +4,28 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Literal, NamedTuple
 
-from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.place import corners_on_canvas
-from glyphaneme.core.stack.edits import (
-    AddColor,
-    AddGradient,
-    AddLayer,
-    BlendLayer,
-    DissolveGroup,
-    DuplicateLayer,
-    Edit,
-    GradeLayer,
-    GroupLayers,
-    LockLayer,
-    MoveLayer,
-    NameLayer,
-    PlaceLayer,
-    RemoveLayer,
-    SetCanvas,
-    ShowLayer,
-    TintLayer,
-)
-from glyphaneme.core.stack.model import (
+from glyphaneme.core.document.model import (
     ColorLayer,
     GradientLayer,
     GroupLayer,
     PhotoLayer,
     PlacedLayer,
 )
+from glyphaneme.core.place import corners_on_canvas
 from glyphaneme.core.tone import color_name
+from glyphaneme.core.wording.words import MODE_WORDS, percent
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from glyphaneme.core.stack.gradients import Gradient, Stop
-    from glyphaneme.core.stack.model import Canvas, Composite, Layer
+    from glyphaneme.core.document.gradients import Gradient, Stop
+    from glyphaneme.core.document.model import Canvas, Composite, Layer
 
 Touch = Literal["name", "wash", "place", "blend", "shown", "lock", "sheet", "words"]
 """What a part opens when it is touched; "words" parts are only read."""
 
 COVER_SLACK = 0.5
 """How many canvas pixels a layer may fall short of an edge and still cover it."""
-
-MODE_WORDS: dict[BlendMode, str] = {
-    BlendMode.NORMAL: "shown plainly",
-    BlendMode.MULTIPLY: "multiplied",
-    BlendMode.SCREEN: "screened",
-    BlendMode.OVERLAY: "overlaid",
-    BlendMode.DARKEN: "darkening only",
-    BlendMode.LIGHTEN: "lightening only",
-    BlendMode.COLOR_DODGE: "in color dodge",
-    BlendMode.COLOR_BURN: "in color burn",
-    BlendMode.HARD_LIGHT: "in hard light",
-    BlendMode.SOFT_LIGHT: "in soft light",
-    BlendMode.DIFFERENCE: "as a difference",
-    BlendMode.EXCLUSION: "in exclusion",
-    BlendMode.HUE: "giving only hue",
-    BlendMode.SATURATION: "giving only saturation",
-    BlendMode.COLOR: "giving only color",
-    BlendMode.LUMINOSITY: "giving only luminosity",
-}
 
 CM_PER_INCH = 2.54
 
@@ -115,7 +77,7 @@ def describe(composite: Composite) -> tuple[Sentence, ...]:
     Examples
     --------
     >>> from glyphaneme.core.place import Placement
-    >>> from glyphaneme.core.stack.model import Canvas, Composite, PhotoLayer
+    >>> from glyphaneme.core.document.model import Canvas, Composite, PhotoLayer
     >>> moths = PhotoLayer(
     ...     id="m", name="Moths", picture="p", width=300, height=200,
     ...     placement=Placement(x=150, y=100, scale_x=1, scale_y=1, turn=12),
@@ -144,7 +106,7 @@ def describe_canvas(canvas: Canvas) -> tuple[Part, ...]:
 
     Examples
     --------
-    >>> from glyphaneme.core.stack.model import Canvas
+    >>> from glyphaneme.core.document.model import Canvas
     >>> "".join(part.text for part in describe_canvas(Canvas(width=2400, height=1200)))
     'The sheet, white, 2400 × 1200 px, printing 25.4 × 12.7 cm at 240 ppi.'
     """
@@ -168,88 +130,6 @@ def describe_canvas(canvas: Canvas) -> tuple[Part, ...]:
     )
 
 
-def describe_edit(composite: Composite, edit: Edit) -> str:
-    """Say in a few words what an edit does, for the history.
-
-    Parameters
-    ----------
-    composite : Composite
-        The state before the edit.
-    edit : Edit
-        An edit that applies to it.
-
-    Returns
-    -------
-    str
-        Such as "Moths moved".
-
-    Examples
-    --------
-    >>> from glyphaneme.core.stack.model import Canvas, Composite
-    >>> bare = Composite(canvas=Canvas(width=30, height=20))
-    >>> describe_edit(bare, SetCanvas(canvas=Canvas(width=40, height=20)))
-    'Canvas 40 × 20 px'
-    """
-    if isinstance(edit, AddLayer | AddColor | AddGradient):
-        return f"{edit.name} laid on"
-    if isinstance(edit, GroupLayers):
-        return f"{edit.name} put together"
-    if isinstance(edit, SetCanvas):
-        return f"Canvas {edit.canvas.width} × {edit.canvas.height} px"
-    layer = composite.layer(edit.layer_id)
-    return f"{layer.name} {_deed(composite, layer, edit)}"
-
-
-def _deed(composite: Composite, layer: Layer, edit: Edit) -> str:
-    """Say what an edit does to its layer."""
-    match edit:
-        case PlaceLayer() if isinstance(layer, PlacedLayer):
-            return _placing_word(layer, edit)
-        case BlendLayer():
-            return f"{MODE_WORDS[edit.mode]} at {_percent(edit.opacity)}"
-        case NameLayer():
-            return f"renamed {edit.name}"
-        case ShowLayer():
-            return "shown" if edit.visible else "hidden"
-        case LockLayer():
-            return "locked" if edit.locked else "unlocked"
-        case MoveLayer():
-            return _moving_word(composite, layer, edit)
-        case _:
-            return _OTHER_DEEDS[type(edit)]
-
-
-_OTHER_DEEDS: dict[type, str] = {
-    PlaceLayer: "moved",
-    RemoveLayer: "removed",
-    DuplicateLayer: "duplicated",
-    TintLayer: "in another colour",
-    GradeLayer: "running otherwise",
-    DissolveGroup: "taken apart",
-}
-
-
-def _moving_word(composite: Composite, layer: Layer, edit: MoveLayer) -> str:
-    *groups, _ = composite.path_to(layer.id)
-    home = groups[-1].id if groups else None
-    if edit.into != home:
-        return "put into a group" if edit.into else "taken out of its group"
-    siblings = composite.siblings_of(layer.id)
-    ahead = edit.index > [one.id for one in siblings].index(layer.id)
-    return "brought forward" if ahead else "sent back"
-
-
-def _placing_word(layer: PlacedLayer, edit: PlaceLayer) -> str:
-    before, after = layer.placement, edit.placement
-    if (before.flipped, before.upended) != (after.flipped, after.upended):
-        return "flipped"
-    if before.turn != after.turn:
-        return "turned"
-    if (before.scale_x, before.scale_y) != (after.scale_x, after.scale_y):
-        return "scaled"
-    return "moved"
-
-
 def _described(
     layers: tuple[Layer, ...], width: float, height: float
 ) -> Iterator[Sentence]:
@@ -265,7 +145,7 @@ def _parts(layer: Layer, width: float, height: float) -> tuple[Part, ...]:
     for text, touch in _phrases(layer, width, height):
         parts += [Part(", ", "words"), Part(text, touch)]
     if layer.opacity < 1:
-        parts += [Part(" at ", "words"), Part(_percent(layer.opacity), "blend")]
+        parts += [Part(" at ", "words"), Part(percent(layer.opacity), "blend")]
     if layer.locked:
         parts += [Part(", ", "words"), Part("locked", "lock")]
     return (*parts, Part(".", "words"))
@@ -317,7 +197,7 @@ def _stop_word(stop: Stop) -> str:
     if stop.opacity == 0:
         return "clear"
     word = color_name(stop.color)
-    return word if stop.opacity == 1 else f"{word} at {_percent(stop.opacity)}"
+    return word if stop.opacity == 1 else f"{word} at {percent(stop.opacity)}"
 
 
 def _where(layer: PlacedLayer, width: float, height: float) -> str:
@@ -348,8 +228,3 @@ def _third(position: float, extent: float, words: tuple[str, str, str]) -> str:
     if position < extent * 0.36:
         return words[0]
     return words[2] if position > extent * 0.64 else words[1]
-
-
-def _percent(opacity: float) -> str:
-    # A no-break space: the number and its sign stay on one line.
-    return f"{opacity * 100:.3g}\u00a0%"

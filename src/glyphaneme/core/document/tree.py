@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from glyphaneme.core.errors import DepthLimitError, LayerExistsError, LayerLimitError
-from glyphaneme.core.stack.model import (
+from glyphaneme.core.document.model import (
     MAX_DEPTH,
     MAX_LAYERS,
     GroupLayer,
     Layer,
     members_of,
 )
+from glyphaneme.core.errors import DepthLimitError, LayerExistsError, LayerLimitError
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:

@@ -1,0 +1,35 @@
+"""The composite: a frozen value of canvas and layers, and how it is stored."""
+
+from __future__ import annotations
+
+from glyphaneme.core.document.gradients import Gradient, Stop
+from glyphaneme.core.document.model import (
+    Box,
+    Canvas,
+    ColorLayer,
+    Composite,
+    GradientLayer,
+    GroupLayer,
+    Layer,
+    PhotoLayer,
+    PlacedLayer,
+)
+from glyphaneme.core.document.tree import require_sound
+from glyphaneme.core.document.upcasting import open_composite, store_composite
+
+__all__ = [
+    "Box",
+    "Canvas",
+    "ColorLayer",
+    "Composite",
+    "Gradient",
+    "GradientLayer",
+    "GroupLayer",
+    "Layer",
+    "PhotoLayer",
+    "PlacedLayer",
+    "Stop",
+    "open_composite",
+    "require_sound",
+    "store_composite",
+]

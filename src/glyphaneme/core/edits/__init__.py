@@ -1,0 +1,46 @@
+"""Edits: small validated values, each one thing that a person did to a composite."""
+
+from __future__ import annotations
+
+from glyphaneme.core.edits.adding import AddColor, AddGradient, AddLayer
+from glyphaneme.core.edits.applying import apply, decided, describe_edit
+from glyphaneme.core.edits.blending import BlendLayer
+from glyphaneme.core.edits.canvas import SetCanvas
+from glyphaneme.core.edits.copying import DuplicateLayer
+from glyphaneme.core.edits.grouping import DissolveGroup, GroupLayers
+from glyphaneme.core.edits.kinds import Edit, parse_edit
+from glyphaneme.core.edits.locking import LockLayer
+from glyphaneme.core.edits.moving import MoveLayer
+from glyphaneme.core.edits.naming import NameLayer
+from glyphaneme.core.edits.placing import PlaceLayer
+from glyphaneme.core.edits.removing import RemoveLayer
+from glyphaneme.core.edits.showing import ShowLayer
+from glyphaneme.core.edits.upcasting import open_edit, says_the_same, store_edit
+from glyphaneme.core.edits.washing import GradeLayer, TintLayer
+
+__all__ = [
+    "AddColor",
+    "AddGradient",
+    "AddLayer",
+    "BlendLayer",
+    "DissolveGroup",
+    "DuplicateLayer",
+    "Edit",
+    "GradeLayer",
+    "GroupLayers",
+    "LockLayer",
+    "MoveLayer",
+    "NameLayer",
+    "PlaceLayer",
+    "RemoveLayer",
+    "SetCanvas",
+    "ShowLayer",
+    "TintLayer",
+    "apply",
+    "decided",
+    "describe_edit",
+    "open_edit",
+    "parse_edit",
+    "says_the_same",
+    "store_edit",
+]

@@ -1,0 +1,114 @@
+"""Laying something new on: a photo, a colour, a gradient."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Annotated, Literal, Self
+
+from pydantic import Field
+
+from glyphaneme.core.document.changing import with_layers
+from glyphaneme.core.document.gradients import Color, Gradient
+from glyphaneme.core.document.model import (
+    MAX_LAYERS,
+    ColorLayer,
+    GradientLayer,
+    LayerId,
+    Name,
+    PhotoLayer,
+    PictureId,
+    Pixels,
+)
+from glyphaneme.core.document.tree import inserted
+from glyphaneme.core.edits.base import EditBase
+from glyphaneme.core.place import Placement, fit_placement
+from glyphaneme.core.place.placement import Position
+from glyphaneme.core.values import with_fields
+
+if TYPE_CHECKING:
+    from glyphaneme.core.document.model import Composite, Layer
+
+LayerIndex = Annotated[int, Field(ge=0, le=MAX_LAYERS)]
+
+
+class _Adding(EditBase):
+    layer_id: LayerId
+    name: Name
+    index: LayerIndex | None = None
+    """Counted from the back; None for in front of everything."""
+
+    def applied(self, composite: Composite) -> Composite:
+        place = len(composite.layers) if self.index is None else self.index
+        return with_layers(
+            composite, inserted(composite.layers, self.new_layer(composite), place)
+        )
+
+    def label(self, _composite: Composite) -> str:
+        return f"{self.name} laid on"
+
+    def new_layer(self, composite: Composite) -> Layer:
+        raise NotImplementedError
+
+
+class AddLayer(_Adding):
+    """Lay a picture over the others, whole in the middle unless told where.
+
+    With `at` alone its middle comes to lie there; `placement` says all.
+    """
+
+    kind: Literal["add_layer"] = "add_layer"
+    picture: PictureId
+    width: Pixels
+    height: Pixels
+    at: tuple[Position, Position] | None = None
+    placement: Placement | None = None
+
+    def decided(self, composite: Composite) -> Self:
+        """Say where it lies."""
+        return with_fields(self, placement=self._place(composite))
+
+    def new_layer(self, composite: Composite) -> Layer:
+        """Return the photo's layer."""
+        return PhotoLayer(
+            id=self.layer_id,
+            name=self.name,
+            picture=self.picture,
+            width=self.width,
+            height=self.height,
+            placement=self._place(composite),
+        )
+
+    def _place(self, composite: Composite) -> Placement:
+        if self.placement is not None:
+            return self.placement
+        canvas = composite.canvas
+        placement = fit_placement(
+            self.width,
+            self.height,
+            canvas_width=canvas.width,
+            canvas_height=canvas.height,
+        )
+        if self.at is None:
+            return placement
+        return with_fields(placement, x=self.at[0], y=self.at[1])
+
+
+class AddColor(_Adding):
+    """Lay one colour over everything."""
+
+    kind: Literal["add_color"] = "add_color"
+    color: Color
+
+    def new_layer(self, _composite: Composite) -> Layer:
+        """Return the colour's layer."""
+        return ColorLayer(id=self.layer_id, name=self.name, color=self.color)
+
+
+class AddGradient(_Adding):
+    """Lay a gradient over everything."""
+
+    kind: Literal["add_gradient"] = "add_gradient"
+    gradient: Gradient
+
+    def new_layer(self, _composite: Composite) -> Layer:
+        """Return the gradient's layer."""
+        return GradientLayer(id=self.layer_id, name=self.name, gradient=self.gradient)

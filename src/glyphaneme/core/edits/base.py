@@ -1,0 +1,167 @@
+"""What every kind of edit is: a value that knows what it does and how it is called."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any, ClassVar, Self
+
+from pydantic import BaseModel, ConfigDict
+
+from glyphaneme.core.document.changing import require_unlocked, with_layer_fields
+from glyphaneme.core.document.model import LayerId
+
+if TYPE_CHECKING:
+    from glyphaneme.core.document.model import Composite, Layer
+
+
+class EditBase(BaseModel):
+    """One thing that a person did to a composite."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    def decided(self, composite: Composite) -> Self:
+        """Return the edit with everything said that it left open as None.
+
+        Parameters
+        ----------
+        composite : Composite
+            What it is applied to.
+
+        Returns
+        -------
+        EditBase
+            The same where it left nothing open.
+        """
+        del composite
+        return self
+
+    def applied(self, composite: Composite) -> Composite:
+        """Apply the edit, or refuse it as `apply` says.
+
+        Parameters
+        ----------
+        composite : Composite
+            The state before; it stays unchanged.
+
+        Returns
+        -------
+        Composite
+            The state after.
+
+        Raises
+        ------
+        NotImplementedError
+            Each kind says for itself what it does.
+        """
+        raise NotImplementedError
+
+    def label(self, composite: Composite) -> str:
+        """Say in a few words what it does, for the history.
+
+        Parameters
+        ----------
+        composite : Composite
+            The state before.
+
+        Returns
+        -------
+        str
+            Such as "Moths moved".
+
+        Raises
+        ------
+        NotImplementedError
+            Each kind says for itself how it is called.
+        """
+        raise NotImplementedError
+
+
+class LayerEdit(EditBase):
+    """An edit of one layer."""
+
+    layer_id: LayerId
+
+    def label(self, composite: Composite) -> str:
+        """Begin with the layer's name.
+
+        Parameters
+        ----------
+        composite : Composite
+            The state before.
+
+        Returns
+        -------
+        str
+            The name and the deed.
+        """
+        layer = composite.layer(self.layer_id)
+        return f"{layer.name} {self.deed(composite, layer)}"
+
+    def deed(self, composite: Composite, layer: Layer) -> str:
+        """Say what it does to the layer.
+
+        Parameters
+        ----------
+        composite : Composite
+            The state before.
+        layer : Layer
+            The layer, as it is before.
+
+        Returns
+        -------
+        str
+            Words that follow the layer's name, such as "moved".
+
+        Raises
+        ------
+        NotImplementedError
+            Each kind says for itself what it does.
+        """
+        raise NotImplementedError
+
+
+class FieldEdit(LayerEdit):
+    """An edit that gives one layer other values."""
+
+    works_when_locked: ClassVar[bool] = False
+
+    def applied(self, composite: Composite) -> Composite:
+        """Replace what `fields` says, unless the layer is locked or does not fit.
+
+        Parameters
+        ----------
+        composite : Composite
+            The state before; it stays unchanged.
+
+        Returns
+        -------
+        Composite
+            The state after.
+        """
+        if not self.works_when_locked:
+            require_unlocked(composite, self.layer_id)
+        self.require_fitting(composite.layer(self.layer_id))
+        return with_layer_fields(composite, self.layer_id, **self.fields())
+
+    def fields(self) -> dict[str, Any]:
+        """Return the layer's new values.
+
+        Returns
+        -------
+        dict
+            By the names of the layer's fields.
+
+        Raises
+        ------
+        NotImplementedError
+            Each kind says for itself what it changes.
+        """
+        raise NotImplementedError
+
+    def require_fitting(self, layer: Layer) -> None:
+        """Refuse a layer that cannot be changed so.
+
+        Parameters
+        ----------
+        layer : Layer
+            The layer, as it is before.
+        """

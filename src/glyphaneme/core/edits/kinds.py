@@ -1,0 +1,64 @@
+"""The table of all kinds of edits: a new one is a module of its own and a line here."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, TypeAlias
+
+from pydantic import Field, TypeAdapter
+
+from glyphaneme.core.edits.adding import AddColor, AddGradient, AddLayer
+from glyphaneme.core.edits.blending import BlendLayer
+from glyphaneme.core.edits.canvas import SetCanvas
+from glyphaneme.core.edits.copying import DuplicateLayer
+from glyphaneme.core.edits.grouping import DissolveGroup, GroupLayers
+from glyphaneme.core.edits.locking import LockLayer
+from glyphaneme.core.edits.moving import MoveLayer
+from glyphaneme.core.edits.naming import NameLayer
+from glyphaneme.core.edits.placing import PlaceLayer
+from glyphaneme.core.edits.removing import RemoveLayer
+from glyphaneme.core.edits.showing import ShowLayer
+from glyphaneme.core.edits.washing import GradeLayer, TintLayer
+
+Edit: TypeAlias = Annotated[
+    AddLayer
+    | AddColor
+    | AddGradient
+    | RemoveLayer
+    | DuplicateLayer
+    | PlaceLayer
+    | BlendLayer
+    | TintLayer
+    | GradeLayer
+    | GroupLayers
+    | DissolveGroup
+    | NameLayer
+    | ShowLayer
+    | LockLayer
+    | MoveLayer
+    | SetCanvas,
+    Field(discriminator="kind"),
+]
+
+_ADAPTER: TypeAdapter[Edit] = TypeAdapter(Edit)
+
+
+def parse_edit(value: dict[str, Any]) -> Edit:
+    """Read an edit from its JSON form.
+
+    Parameters
+    ----------
+    value : dict
+        As `model_dump(mode="json")` of an edit wrote it.
+
+    Returns
+    -------
+    Edit
+        One of the edit classes, chosen by `kind`; pydantic's ValidationError where
+        the value is none.
+
+    Examples
+    --------
+    >>> parse_edit({"kind": "remove_layer", "layer_id": "moths"}).layer_id
+    'moths'
+    """
+    return _ADAPTER.validate_python(value)

@@ -1,0 +1,25 @@
+"""A composite's picture: planned as a table, composed, and kept between frames."""
+
+from __future__ import annotations
+
+from glyphaneme.core.render.caching import FrameCache
+from glyphaneme.core.render.composing import Rounding
+from glyphaneme.core.render.reaching import reach_of
+from glyphaneme.core.render.rendering import (
+    render,
+    render_bands,
+    render_fine,
+    split_frame,
+)
+from glyphaneme.core.render.tables import View
+
+__all__ = [
+    "FrameCache",
+    "Rounding",
+    "View",
+    "reach_of",
+    "render",
+    "render_bands",
+    "render_fine",
+    "split_frame",
+]
