@@ -111,7 +111,7 @@ def test_palette_with_a_see_through_entry_keeps_it() -> None:
     ("file", "code", "words"),
     [
         (io.BytesIO(), RefusalCode.EMPTY, "file is empty"),
-        (io.BytesIO(b"just words"), RefusalCode.UNKNOWN, "not a JPEG or PNG"),
+        (io.BytesIO(b"just words"), RefusalCode.UNKNOWN, "not a picture of a kind"),
         (
             io.BytesIO(png_header(60_000, 60_000)),
             RefusalCode.TOO_MANY_PIXELS,

@@ -81,7 +81,7 @@ def test_project_of_version_1_opens_and_goes_on(old_url: str, tmp_path: Path) ->
     studio: Studio = open_studio(session_factory(engine), tmp_path)
     with studio.sessions() as session:
         state = projects.get_project(session, studio.states, project)
-        assert session.scalar(text("SELECT version_num FROM alembic_version")) == "0002"
+        assert session.scalar(text("SELECT version_num FROM alembic_version")) == "0003"
     wanted = open_composite(steps[-1]["after"])
     assert state.composite == wanted
     for number in range(SNAPSHOT_EVERY):

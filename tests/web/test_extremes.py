@@ -11,8 +11,11 @@ import random
 import uuid
 import zipfile
 from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+import cv2
+import numpy as np
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
@@ -316,7 +319,13 @@ def picture_files() -> list[tuple[str, bytes]]:
         progressive = mode == "RGB"
         image.convert(mode).save(file, "JPEG", exif=exif, progressive=progressive)
         found.append((f"{mode}.jpg", file.getvalue()))
-    return found
+    for kind in ("WEBP", "TIFF", "GIF", "BMP", "JPEG2000", "AVIF"):
+        file = io.BytesIO()
+        image.convert("RGB").save(file, kind)
+        found.append((f"of.{kind.lower()}", file.getvalue()))
+    deep = cv2.imencode(".png", np.full((30, 40, 3), 40_000, np.uint16))[1]
+    heic = Path(__file__).parents[1] / "codecs" / "files" / "photo.heic"
+    return [*found, ("deep.png", deep.tobytes()), ("of.heic", heic.read_bytes())]
 
 
 def damaged(data: bytes, chance: random.Random) -> bytes:

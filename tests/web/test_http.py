@@ -110,7 +110,7 @@ def test_reading_in_makes_the_picture_ready_with_a_thumbnail(
     ("data", "name", "status", "words"),
     [
         (b"", "empty.jpg", 415, "empty"),
-        (b"only words", "letter.jpg", 415, "not a JPEG or PNG"),
+        (b"only words", "letter.jpg", 415, "not a picture of a kind"),
         (jpeg()[:9000], "cut.jpg", 415, "cut short"),
         (jpeg(), "\u200b\x07", 422, "without a name"),
     ],

@@ -59,3 +59,6 @@ function sendFile<T>(
     request.send(body);
   });
 }
+
+/** What a file chooser offers; whatever else is dropped is looked at all the same. */
+export const ACCEPTED = "image/*,.heic,.heif,.avif,.tif,.tiff,.webp,.jp2,.j2k,.jpx,.gif,.bmp,.ora";

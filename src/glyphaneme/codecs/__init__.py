@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from glyphaneme.codecs.errors import PictureRefusedError, RefusalCode
 from glyphaneme.codecs.frames import encode_frame, encode_thumbnail
+from glyphaneme.codecs.kinds import media_type_of
 from glyphaneme.codecs.pyramids import let_go, load_pyramid, save_pyramid
 from glyphaneme.codecs.reading import (
     MAX_PIXELS,
@@ -32,6 +33,7 @@ __all__ = [
     "identify_picture",
     "let_go",
     "load_pyramid",
+    "media_type_of",
     "read_picture",
     "save_pyramid",
     "write_bands",

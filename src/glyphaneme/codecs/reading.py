@@ -1,14 +1,17 @@
-"""Reads JPEG and PNG files into straight sRGB pixels, upright."""
+"""Reads picture files of all kinds into straight sRGB pixels, upright."""
 
 from __future__ import annotations
 
 import io
-from typing import TYPE_CHECKING, BinaryIO, NamedTuple
+from typing import TYPE_CHECKING, Any, BinaryIO, NamedTuple
 
 import numpy as np
 from PIL import Image, ImageCms
 
+from glyphaneme.codecs.deep import deep_pixels, is_deep
 from glyphaneme.codecs.errors import PictureRefusedError, RefusalCode
+from glyphaneme.codecs.kinds import DECODERS, SAID, kind_of
+from glyphaneme.codecs.maptags import map_tags_of
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -17,7 +20,6 @@ if TYPE_CHECKING:
 
 MAX_PIXELS = 150_000_000
 MAX_SIDE = 30_000
-READ_FORMATS = ("JPEG", "PNG")
 ORIENTATION_TAG = 0x0112
 UPRIGHT = 1
 TURNS = {
@@ -31,6 +33,8 @@ TURNS = {
 }
 """What makes a picture upright, by the orientation that EXIF names."""
 SIDEWAYS = {5, 6, 7, 8}
+MEASURED_MODES = {"F", "I"}
+"""Numbers whose range nobody says: heights, temperatures."""
 
 # Sizes are checked by `identify_picture`, with our own limit and our own words.
 Image.MAX_IMAGE_PIXELS = None
@@ -42,6 +46,10 @@ class PictureFacts(NamedTuple):
     format: str
     width: int
     height: int
+    note: str | None
+    """What people should know of how it was taken, such as that it has pages."""
+    map_tags: dict[str, Any] | None
+    """Where on a map it lies, as `map_tags_of` returns it."""
 
 
 def identify_picture(file: BinaryIO) -> PictureFacts:
@@ -66,9 +74,10 @@ def identify_picture(file: BinaryIO) -> PictureFacts:
         width, height = image.size
         if _orientation(image) in SIDEWAYS:
             width, height = height, width
-        # MPO: a JPEG with more pictures behind it, as phones write.
-        chosen = "JPEG" if image.format == "MPO" else str(image.format)
-        return PictureFacts(chosen, width, height)
+        kind = kind_of(str(image.format))
+        count = _count(image)
+        note = kind.more.format(count) if kind.more and count > 1 else None
+        return PictureFacts(kind.name, width, height, note, map_tags_of(image))
 
 
 def read_picture(file: BinaryIO) -> PixelsU8:
@@ -77,7 +86,7 @@ def read_picture(file: BinaryIO) -> PixelsU8:
     Parameters
     ----------
     file : binary file
-        Seekable; read from its start.
+        Seekable; read from its start. Of several pictures in it, the first.
 
     Returns
     -------
@@ -91,9 +100,7 @@ def read_picture(file: BinaryIO) -> PixelsU8:
     """
     with _opened(file) as image:
         try:
-            image.load()
-            turn = TURNS.get(_orientation(image))
-            return _srgb_pixels(image if turn is None else image.transpose(turn))
+            return _upright(image, _decoded(file, image))
         # Decoders report damage by whatever they stumble over.
         except Exception as cause:
             raise PictureRefusedError(
@@ -112,14 +119,15 @@ def _opened(file: BinaryIO) -> Image.Image:
         )
     file.seek(0)
     try:
-        image = Image.open(file, formats=READ_FORMATS)
+        image = Image.open(file, formats=DECODERS)
     except Exception as cause:
         raise PictureRefusedError(
             RefusalCode.UNKNOWN,
-            "This is not a JPEG or PNG picture, whatever its name ends in. "
-            "Save it as JPEG or PNG and bring that in.",
+            f"This is not a picture of a kind that is read here ({SAID}), whatever its "
+            "name ends in. Save it as one of those and bring that in.",
         ) from cause
     _require_size(image)
+    _require_colors(image)
     return image
 
 
@@ -129,6 +137,13 @@ def _orientation(image: Image.Image) -> int:
         return int(image.getexif().get(ORIENTATION_TAG, UPRIGHT))
     except Exception:  # noqa: BLE001  # the pixels are worth having all the same
         return UPRIGHT
+
+
+def _count(image: Image.Image) -> int:
+    try:
+        return int(getattr(image, "n_frames", 1))
+    except Exception:  # noqa: BLE001  # the first is worth having all the same
+        return 1
 
 
 def _require_size(image: Image.Image) -> None:
@@ -143,16 +158,41 @@ def _require_size(image: Image.Image) -> None:
         )
 
 
-def _srgb_pixels(image: Image.Image) -> PixelsU8:
+def _require_colors(image: Image.Image) -> None:
+    if image.mode in MEASURED_MODES and image.format != "PNG":
+        image.close()
+        raise PictureRefusedError(
+            RefusalCode.UNKNOWN,
+            "The file holds measurements, such as heights, not colours. Save it as a "
+            "picture of 8 or 16 bits and bring that in.",
+        )
+
+
+def _decoded(file: BinaryIO, image: Image.Image) -> PixelsU8:
+    """Return pixels as the file holds them, but in sRGB."""
     profile = image.info.get("icc_profile")
+    if is_deep(image):
+        pixels = deep_pixels(file, image)
+        if profile:
+            color = _converted(Image.fromarray(pixels[..., :3]), profile)
+            pixels[..., :3] = np.asarray(color.convert("RGB"))
+        return pixels
+    image.load()
     alpha = _alpha_of(image)
     color = _color_of(image)
     if profile:
         color = _converted(color, profile)
     pixels = np.empty((image.height, image.width, 4), np.uint8)
-    pixels[..., :3] = np.asarray(color.convert("RGB"))
+    pixels[..., :3] = np.asarray(_plain_rgb(color))
     pixels[..., 3] = 255 if alpha is None else alpha
     return pixels
+
+
+def _upright(image: Image.Image, pixels: PixelsU8) -> PixelsU8:
+    turn = TURNS.get(_orientation(image))
+    if turn is None:
+        return pixels
+    return np.array(Image.fromarray(pixels).transpose(turn))
 
 
 def _alpha_of(image: Image.Image) -> NDArray[np.uint8] | None:
@@ -166,11 +206,21 @@ def _color_of(image: Image.Image) -> Image.Image:
     if image.mode.startswith("I"):
         wide = np.asarray(image).astype(np.float64)
         return Image.fromarray(np.round(wide / 257).clip(0, 255).astype(np.uint8))
-    if image.mode in {"LA", "1"}:
+    if image.mode in {"LA", "La", "1"}:
         return image.convert("L")
-    if image.mode in {"L", "RGB", "CMYK"}:
+    if image.mode in {"L", "RGB", "CMYK", "LAB"}:
         return image
+    if image.mode == "RGBa":
+        return image.convert("RGBA").convert("RGB")
     return image.convert("RGB")
+
+
+def _plain_rgb(color: Image.Image) -> Image.Image:
+    if color.mode != "LAB":
+        return color.convert("RGB")
+    lab = ImageCms.createProfile("LAB")
+    srgb = ImageCms.createProfile("sRGB")
+    return ImageCms.profileToProfile(color, lab, srgb, outputMode="RGB") or color
 
 
 def _converted(color: Image.Image, profile: bytes) -> Image.Image:

@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, BinaryIO
 
 from pydantic import BaseModel, ConfigDict
 
-from glyphaneme.codecs import identify_picture, read_picture
+from glyphaneme.codecs import identify_picture, media_type_of, read_picture
 from glyphaneme.services.errors import NamelessFileError, NotThereError
 from glyphaneme.services.studio import stream_file
 from glyphaneme.store import pictures as pictures_store
@@ -29,6 +29,18 @@ if TYPE_CHECKING:
 
 LONGEST_NAME = 80
 
+__all__ = [
+    "BroughtIn",
+    "Picture",
+    "bring_in",
+    "get_picture",
+    "get_thumbnail",
+    "list_shelf",
+    "media_type_of",
+    "name_from_file",
+    "original_file",
+]
+
 
 class Picture(BaseModel):
     """A picture on the shelf; `ready` once it has been read in."""
@@ -41,6 +53,10 @@ class Picture(BaseModel):
     width: int
     height: int
     ready: bool
+    note: str | None
+    """What people should know of how it was taken, such as that its file has pages."""
+    has_map: bool
+    """Whether its file says where on a map it lies."""
     created_at: datetime
 
 
@@ -68,6 +84,8 @@ def bring_in(session: Session, file: BinaryIO, *, file_name: str) -> BroughtIn:
             format=facts.format,
             width=facts.width,
             height=facts.height,
+            note=facts.note,
+            map_tags=facts.map_tags,
         ),
     )
     job_id = _have_it_read(session, row) if added else None
@@ -141,5 +159,7 @@ def _picture(row: PictureRow, *, being_read: set[uuid.UUID]) -> Picture:
         width=row.width,
         height=row.height,
         ready=row.id not in being_read,
+        note=row.note,
+        has_map=row.map_tags is not None,
         created_at=row.created_at,
     )

@@ -86,6 +86,10 @@ class PictureRow(Base):
     format: Mapped[str]
     width: Mapped[int]
     height: Mapped[int]
+    note: Mapped[str | None]
+    """What people should know of how it was taken, such as that the file has pages."""
+    map_tags: Mapped[dict[str, Any] | None]
+    """Where on a map it lies, as its file says."""
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
 
 

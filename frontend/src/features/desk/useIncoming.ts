@@ -1,6 +1,7 @@
 /** Files dropped anywhere on the desk's window, and pictures pasted. */
 
 import { useEffect } from "react";
+import { filesOf } from "@/api/dropped";
 import { layOn } from "@/features/desk/commands";
 import type { DeskActions } from "@/features/desk/DeskContext";
 import { useBringIn } from "@/features/shelf/useBringIn";
@@ -12,7 +13,7 @@ export function useIncoming(desk: DeskActions): void {
     const onDragOver = (event: DragEvent) => event.preventDefault();
     const onDrop = (event: DragEvent) => {
       event.preventDefault();
-      bringIn([...(event.dataTransfer?.files ?? [])]);
+      void filesOf(event.dataTransfer).then((files) => bringIn(files));
     };
     const onPaste = (event: ClipboardEvent) => {
       const files = [...(event.clipboardData?.files ?? [])];

@@ -6,6 +6,7 @@ import { Input, SearchField } from "react-aria-components";
 import styled from "styled-components";
 import { fetchShelf, thumbnailUrl } from "@/api/calls";
 import type { Picture } from "@/api/types";
+import { ACCEPTED } from "@/api/uploads";
 import { layOn } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { Arrivals } from "@/features/shelf/Arrivals";
@@ -225,7 +226,7 @@ function BringInButton(): ReactElement {
         multiple
         hidden
         aria-label="Pictures to bring in"
-        accept="image/jpeg,image/png,.ora"
+        accept={ACCEPTED}
         onChange={(event) => {
           bringIn([...(event.currentTarget.files ?? [])]);
           event.currentTarget.value = "";

@@ -5,8 +5,10 @@ import { useCallback } from "react";
 import { useNavigate } from "react-router";
 import { v4 as newId } from "uuid";
 import { cancelJob, fetchJob } from "@/api/calls";
-import type { BroughtIn, ProjectState } from "@/api/types";
+import { MOST_FILES } from "@/api/dropped";
+import type { BroughtIn } from "@/api/types";
 import { bringIn, isLayered, openLayered } from "@/api/uploads";
+import { InOrder, Lanes } from "@/model/lanes";
 import { useArrivals } from "@/state/arrivals";
 import { type KnownJob, useJobs } from "@/state/jobs";
 import { useMessages } from "@/state/messages";
@@ -15,16 +17,27 @@ import { useMessages } from "@/state/messages";
 const SENDING_SHARE = 0.5;
 const ASK_AGAIN_MS = 1500;
 
+/** A file is sent, and decoded by the service, as a whole: more at once take no less time. */
+const lanes = new Lanes(3);
+
 type OnPicture = (picture: BroughtIn) => void;
 
-/** Return what brings files in; `onPicture` hears of each that is ready, in any order. */
+/**
+ * Return what brings files in; `onPicture` hears of each that is ready, in the order in
+ * which the files were given.
+ */
 export function useBringIn(): (files: readonly File[], onPicture?: OnPicture) => void {
   const client = useQueryClient();
   const navigate = useNavigate();
   return useCallback(
-    (files, onPicture) => {
+    (given, onPicture) => {
+      const files = given.slice(0, MOST_FILES);
+      if (files.length < given.length) {
+        const left = `Only the first ${MOST_FILES} files are brought in; bring the others in after.`;
+        useMessages.getState().warn(left);
+      }
       for (const file of files.filter(isLayered)) {
-        void openOne(file).then((project) => {
+        arriving(file, openLayered, (project) => {
           if (!project) return;
           void client.invalidateQueries({ queryKey: ["wall"] });
           const open = () => void navigate(`/desk/${project.id}`);
@@ -34,58 +47,70 @@ export function useBringIn(): (files: readonly File[], onPicture?: OnPicture) =>
           });
         });
       }
-      for (const file of files.filter((one) => !isLayered(one))) {
-        void bringOneIn(file).then((picture) => {
-          void client.invalidateQueries({ queryKey: ["shelf"] });
-          if (picture) onPicture?.(picture);
+      const ready = new InOrder<BroughtIn>((picture) => onPicture?.(picture));
+      files
+        .filter((one) => !isLayered(one))
+        .forEach((file, place) => {
+          arriving(file, bringOneIn, (picture) => {
+            void client.invalidateQueries({ queryKey: ["shelf"] });
+            if (picture?.note) useMessages.getState().say(`${picture.name}: ${picture.note}`);
+            ready.put(place, picture);
+          });
         });
-      }
     },
     [client, navigate],
   );
 }
 
-const bringOneIn = (file: File): Promise<BroughtIn | null> =>
-  arriving(file, async (id, onProgress, signal) => {
-    const picture = await bringIn(file, onProgress, signal);
-    if (picture.job_id) await readIn(id, picture.job_id);
-    return picture;
-  });
-
-const openOne = (file: File): Promise<ProjectState | null> =>
-  arriving(file, (_, onProgress, signal) => openLayered(file, onProgress, signal));
-
-/** Show a file on its way in; null where it was stopped or refused. */
-async function arriving<T>(
+async function bringOneIn(
   file: File,
-  work: (id: string, onProgress: (share: number) => void, signal: AbortSignal) => Promise<T>,
-): Promise<T | null> {
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+  id: string,
+): Promise<BroughtIn> {
+  const picture = await bringIn(file, onProgress, signal);
+  if (picture.job_id) await readIn(id, picture.job_id);
+  return picture;
+}
+
+type Work<T> = (
+  file: File,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+  id: string,
+) => Promise<T>;
+
+/** Show a file on its way in; `onEnd` hears null where it was stopped or refused. */
+function arriving<T>(file: File, work: Work<T>, onEnd: (brought: T | null) => void): void {
   const { add, change, remove } = useArrivals.getState();
   const id = newId();
   const stopping = new AbortController();
-  add({
-    id,
-    name: file.name || "A file without a name",
-    stage: "sending",
-    progress: 0,
-    stop: () => {
-      stopping.abort();
-      remove(id);
-    },
-  });
-  try {
-    const brought = await work(
-      id,
-      (share) => change(id, { progress: share * SENDING_SHARE }),
-      stopping.signal,
-    );
+  const stop = () => {
+    stopping.abort();
     remove(id);
-    return stopping.signal.aborted ? null : brought;
-  } catch (error) {
-    const reason = error instanceof Error ? error.message : String(error);
-    if (!stopping.signal.aborted) change(id, { stage: "refused", reason });
-    return null;
-  }
+  };
+  const name = file.name || "A file without a name";
+  add({ id, name, stage: "waiting", progress: 0, stop });
+  const begin = async () => {
+    if (stopping.signal.aborted) return null;
+    change(id, { stage: "sending" });
+    const onProgress = (share: number) => change(id, { progress: share * SENDING_SHARE });
+    return work(file, onProgress, stopping.signal, id);
+  };
+  lanes.run(begin).then(
+    (brought) => {
+      remove(id);
+      onEnd(stopping.signal.aborted ? null : brought);
+    },
+    (error: Error) => {
+      const again = () => {
+        remove(id);
+        arriving(file, work, onEnd);
+      };
+      if (!stopping.signal.aborted) change(id, { stage: "refused", reason: error.message, again });
+      onEnd(null);
+    },
+  );
 }
 
 /** Wait until a picture is read in, showing how far that is. */

@@ -2,6 +2,7 @@
 
 import { type DragEvent, type ReactElement, useEffect, useRef, useState } from "react";
 import styled from "styled-components";
+import { filesOf } from "@/api/dropped";
 import { layOn } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { draggedPicture } from "@/features/shelf/dragging";
@@ -182,8 +183,9 @@ function useDropOnStage() {
       const at = droppedAt(event);
       const picture = draggedPicture(event.dataTransfer);
       if (picture) layOn(desk, picture, at);
-      const files = [...event.dataTransfer.files];
-      if (files.length > 0) bringIn(files, (brought) => layOn(desk, brought, at));
+      void filesOf(event.dataTransfer).then((files) =>
+        bringIn(files, (brought) => layOn(desk, brought, at)),
+      );
     },
   };
 }

@@ -2,6 +2,7 @@
 
 import { type ReactElement, useRef, useState } from "react";
 import styled from "styled-components";
+import { ACCEPTED } from "@/api/uploads";
 import { useBegin, useBeginFromPhotos } from "@/features/wall/useStart";
 import {
   laidOut,
@@ -214,7 +215,7 @@ function PhotoStart(): ReactElement {
         multiple
         hidden
         aria-label="Photos to begin with"
-        accept="image/jpeg,image/png,.ora"
+        accept={ACCEPTED}
         onChange={(event) => {
           begin([...(event.currentTarget.files ?? [])]);
           event.currentTarget.value = "";

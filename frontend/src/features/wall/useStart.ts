@@ -5,6 +5,7 @@ import { useCallback, useEffect } from "react";
 import { useNavigate } from "react-router";
 import { v4 as newId } from "uuid";
 import { beginProject, sendEdit } from "@/api/calls";
+import { filesOf } from "@/api/dropped";
 import type { BroughtIn, ProjectState } from "@/api/types";
 import { useBringIn } from "@/features/shelf/useBringIn";
 import type { Canvas, Edit } from "@/model/composite";
@@ -62,7 +63,7 @@ export function useDroppedStart(): void {
     const onDragOver = (event: DragEvent) => event.preventDefault();
     const onDrop = (event: DragEvent) => {
       event.preventDefault();
-      begin([...(event.dataTransfer?.files ?? [])]);
+      void filesOf(event.dataTransfer).then(begin);
     };
     const onPaste = (event: ClipboardEvent) => begin([...(event.clipboardData?.files ?? [])]);
     window.addEventListener("dragover", onDragOver);
