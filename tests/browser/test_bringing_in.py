@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
+import shutil
+from pathlib import Path
 from typing import TYPE_CHECKING
 
 import cv2
 import pytest
+from PIL import Image
 from playwright.sync_api import expect
 
 from tests.browser.hands import Point
 from tests.pictures import png_header, soft_pixels
 
 if TYPE_CHECKING:
-    from pathlib import Path
+    from collections.abc import Callable
 
     from tests.browser.hands import Hands
 
@@ -157,3 +160,102 @@ def test_photo_dropped_on_the_wall_begins_a_picture_of_its_size(
     layer = hands.saved(project)["composite"]["layers"][0]
     assert (project["width"], project["height"]) == (layer["width"], layer["height"])
     assert hands.sentences() == ["Puppet kit box, filling the picture, shown plainly."]
+
+
+def choose(hands: Hands, *paths: Path) -> None:
+    chooser = hands.page.get_by_label("Pictures to bring in")
+    chooser.set_input_files([str(path) for path in paths])
+
+
+def test_photos_of_every_kind_are_brought_in_and_laid_on_in_their_order(
+    hands: Hands, photo: Callable, demo_photos: Path, tmp_path: Path
+) -> None:
+    heic = Path(__file__).parents[1] / "codecs" / "files" / "turned.heic"
+    names = ["Moths", "Meadow", "Phone", "Glow"]
+    sources = [
+        photo("moths-on-white"),
+        demo_photos / "meadow-spring.tif",
+        heic,
+        photo("lantern-glow"),
+    ]
+    files = []
+    for name, source in zip(names, sources, strict=True):
+        files.append(tmp_path / f"{name}{source.suffix}")
+        shutil.copy(source, files[-1])
+    state = hands.begin()
+    hands.open_desk(state)
+
+    hands.drop_files(hands.on_stage(state, 450, 300), files)
+
+    expect(hands.pile.get_by_text("4 layers")).to_be_visible(timeout=30_000)
+    hands.settle()
+    layers = hands.saved(state)["composite"]["layers"]
+    assert len({layer["picture"] for layer in layers}) == 4
+    assert (layers[2]["width"], layers[2]["height"]) == (40, 64)
+    # Those that were on the shelf before keep the name that they have there.
+    assert layers[1]["width"] == 2400
+
+
+def test_word_photo_opens_the_shelf_and_an_empty_sheet_is_offered_what_comes(
+    hands: Hands, photo: Callable
+) -> None:
+    state = hands.begin()
+    hands.open_desk(state)
+    hands.pile.get_by_role("button", name="photo", exact=True).click()
+    expect(hands.page.get_by_label("Find a picture")).to_be_visible()
+
+    choose(hands, photo("workbench"), photo("stage-set"))
+    log = hands.page.get_by_role("log")
+    log.get_by_role("button", name="Lay them on").click()
+    hands.settle()
+
+    names = [one["name"] for one in hands.saved(state)["composite"]["layers"]]
+    assert names == ["Workbench", "Stage set"]
+
+
+def test_picture_that_is_on_the_shelf_already_is_pointed_out_there(
+    hands: Hands, photo: Callable
+) -> None:
+    state = hands.begin(photo("workbench"))
+    hands.open_desk(state)
+    hands.page.get_by_role("button", name="Shelf").click()
+
+    choose(hands, photo("workbench"))
+
+    log = hands.page.get_by_role("log")
+    expect(log).to_contain_text("Workbench: on the shelf already")
+    print_of_it = hands.page.get_by_role("button", name="Lay on Workbench")
+    expect(print_of_it).to_have_attribute("data-marked", "true")
+
+
+def test_folder_is_brought_in_with_all_that_lies_in_it(
+    hands: Hands, photo: Callable, tmp_path: Path
+) -> None:
+    folder = tmp_path / "evening"
+    (folder / "more").mkdir(parents=True)
+    shutil.copy(photo("misty-hills"), folder / "a.jpg")
+    shutil.copy(photo("lantern-glow"), folder / "more" / "b.jpg")
+    (folder / "letter.txt").write_text("no picture")
+    (folder / ".hidden").write_text("nor this")
+    state = hands.begin()
+    hands.open_desk(state)
+
+    hands.drop_files(hands.on_stage(state, 450, 300), [folder])
+
+    expect(hands.pile.get_by_text("2 layers")).to_be_visible(timeout=30_000)
+    refused = hands.page.get_by_role("alert")
+    expect(refused).to_have_count(1)
+    expect(refused).to_contain_text("letter.txt")
+    refused.get_by_role("button", name="Try again").click()
+    expect(refused).to_contain_text("not a picture of a kind")
+
+
+def test_note_of_a_file_with_pages_is_said(hands: Hands, tmp_path: Path) -> None:
+    page = Image.new("RGB", (40, 30), "#a8412a")
+    page.save(tmp_path / "pages.tif", save_all=True, append_images=[page, page])
+    hands.open_desk(hands.begin())
+    hands.page.get_by_role("button", name="Shelf").click()
+
+    choose(hands, tmp_path / "pages.tif")
+
+    expect(hands.page.get_by_role("log")).to_contain_text("Pages: It has 3 pages")

@@ -177,6 +177,7 @@ def test_requests_of_any_values_are_answered(
     bodies: dict[str, dict] = {
         f"{here}/frame": {**drafted, "view": VIEW},
         f"{here}/tries": {**drafted, "alternatives": EDITS[2:4], "width": 400},
+        f"{here}/layers-there": {**drafted, "x": 200, "y": -1e6},
         f"{here}/standing": {"to": head, "came_from": head},
         f"{here}/exports": {"key": str(uuid.uuid4()), "request": export},
         "/api/projects": {"id": str(uuid.uuid4()), "name": "P", "canvas": CANVAS},

@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+import base64
 import io
 import shutil
 import uuid
@@ -268,6 +269,23 @@ def test_colours_are_offered_from_what_lies_beneath(client: FlaskClient) -> None
 
     assert 1 < len(everything.get_json()["colors"]) <= 6
     assert beneath.get_json()["colors"] == ["#ffffff"]
+
+
+def test_layers_under_a_point_come_with_their_cut_outs(client: FlaskClient) -> None:
+    project = lay_on(client, begin(client), bring_in(client, jpeg()).get_json())
+    wash = {"kind": "add_color", "layer_id": "c", "name": "Wash", "color": "#204060"}
+    body = {"revision": project["head"], "unsaved": [wash], "x": 200, "y": 150}
+
+    answer = client.post(f"/api/projects/{project['id']}/layers-there", json=body)
+
+    found = answer.get_json()["layers"]
+    assert [(one["name"], one["within"]) for one in found] == [
+        ("Wash", None),
+        ("Moths", None),
+    ]
+    data = base64.b64decode(found[1]["picture"].partition(",")[2])
+    shown = np.asarray(Image.open(io.BytesIO(data)))
+    assert max(shown.shape[:2]) == 176
 
 
 def test_tries_render_each_alternative_below_the_other(client: FlaskClient) -> None:

@@ -7,6 +7,7 @@ import type {
   FrameView,
   History,
   Job,
+  LayerThere,
   ModeChoices,
   Picture,
   ProjectCard,
@@ -84,6 +85,13 @@ export const requestTries = (
     width: number;
   },
 ): Promise<Response> => sendBody(`/api/projects/${id}/tries`, tries);
+
+/** Ask for all layers under a point of the canvas, front to back. */
+export const fetchLayersThere = async (
+  id: string,
+  point: { revision: string; unsaved: readonly Edit[]; x: number; y: number },
+): Promise<LayerThere[]> =>
+  (await sendJson<{ layers: LayerThere[] }>(`/api/projects/${id}/layers-there`, point)).layers;
 
 export const previewUrl = (id: string, revision: string, width: number): string =>
   `/api/projects/${id}/preview?width=${width}&revision=${revision}`;

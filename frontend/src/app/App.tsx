@@ -1,14 +1,16 @@
 /** The application: providers, routes, and what is on every page. */
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import type { ReactElement } from "react";
+import { lazy, type ReactElement, Suspense } from "react";
 import { BrowserRouter, Route, Routes } from "react-router";
 import { useServiceNotices } from "@/app/useServiceNotices";
-import { Desk } from "@/features/desk/Desk";
 import { Wall } from "@/features/wall/Wall";
 import { useMessages } from "@/state/messages";
 import { GlobalStyle } from "@/theme/GlobalStyle";
 import { Messages } from "@/ui/Messages";
+
+// The wall shows without waiting for what the desk needs.
+const Desk = lazy(async () => ({ default: (await import("@/features/desk/Desk")).Desk }));
 
 const client = new QueryClient({
   defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } },
@@ -31,10 +33,12 @@ function Pages(): ReactElement {
   const dismiss = useMessages((state) => state.dismiss);
   return (
     <>
-      <Routes>
-        <Route path="/desk/:projectId" element={<Desk />} />
-        <Route path="*" element={<Wall />} />
-      </Routes>
+      <Suspense fallback={<p aria-busy="true">Opening…</p>}>
+        <Routes>
+          <Route path="/desk/:projectId" element={<Desk />} />
+          <Route path="*" element={<Wall />} />
+        </Routes>
+      </Suspense>
       <Messages messages={messages} onDismiss={dismiss} />
     </>
   );

@@ -39,7 +39,7 @@ export const useArrivals = create<ArrivalStore>((set) => ({
   remove: (id) =>
     set(({ arrivals, come }) => ({
       arrivals: arrivals.filter((one) => one.id !== id),
-      come: come + 1,
+      come: arrivals.some((one) => one.id === id) ? come + 1 : come,
     })),
 }));
 

@@ -33,6 +33,8 @@ interface DeskStore {
   /** A state of the history that is looked at. */
   readonly lookedAt: string | null;
   readonly shelfOpen: boolean;
+  /** Pictures that the shelf points out. */
+  readonly marked: readonly string[];
   readonly sheetOpen: boolean;
   readonly actions: {
     open(layer: string | null, facet?: Facet): void;
@@ -45,6 +47,8 @@ interface DeskStore {
     setSeeThrough(on: boolean): void;
     lookAt(revision: string | null): void;
     setShelf(open: boolean): void;
+    /** Open the shelf and point pictures out. */
+    mark(pictures: readonly string[]): void;
     setSheet(open: boolean): void;
     reset(): void;
   };
@@ -59,8 +63,9 @@ const FRESH = {
   seeThrough: false,
   lookedAt: null,
   shelfOpen: false,
+  marked: [],
   sheetOpen: false,
-} as const;
+} satisfies Partial<DeskStore>;
 
 export const useDesk = create<DeskStore>((set) => ({
   ...FRESH,
@@ -84,7 +89,8 @@ export const useDesk = create<DeskStore>((set) => ({
     setTried: (tried) => set({ tried }),
     setSeeThrough: (seeThrough) => set({ seeThrough }),
     lookAt: (lookedAt) => set({ lookedAt }),
-    setShelf: (shelfOpen) => set({ shelfOpen }),
+    setShelf: (shelfOpen) => set({ shelfOpen, marked: [] }),
+    mark: (marked) => set({ shelfOpen: true, marked }),
     setSheet: (sheetOpen) =>
       set((desk) => ({ sheetOpen, openLayer: sheetOpen ? null : desk.openLayer })),
     reset: () => set(FRESH),

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import base64
+import io
 import uuid
 from typing import TYPE_CHECKING
 
@@ -15,7 +17,7 @@ from glyphaneme.codecs import (
     write_picture,
 )
 from glyphaneme.core.edits import Edit, apply
-from glyphaneme.core.render import View, render, render_fine
+from glyphaneme.core.render import View, layers_under, render, render_fine
 from glyphaneme.core.tone import palette_of
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import NotThereError
@@ -33,10 +35,13 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.document import Composite
     from glyphaneme.core.place import Pyramid
+    from glyphaneme.core.render import CutOut
     from glyphaneme.services.studio import Studio
 
 LARGEST_FRAME_SIDE = 4096
 MAX_UNSAVED = 200
+CUT_OUT_SIDE = 176
+MOST_FOUND = 24
 PALETTE_WIDTH = 96
 TALLEST_SHEET = 65_500
 """No JPEG encoder takes more: tiles are smaller where there are many tall ones."""
@@ -109,6 +114,47 @@ def show_alternatives(
         for alternative in alternatives
     ]
     return encode_frame(np.concatenate(tiles), quality=88), view.height
+
+
+class LayerThere(BaseModel):
+    """A layer that shows something at a point, and how it looks by itself."""
+
+    model_config = ConfigDict(frozen=True)
+
+    layer_id: str
+    name: str
+    within: str | None
+    """The name of the group that it lies in."""
+    picture: str
+    """A data address of a small PNG: the layer alone, on nothing."""
+
+
+def layers_there(
+    session: Session,
+    studio: Studio,
+    project_id: uuid.UUID,
+    *,
+    draft: Draft,
+    at: tuple[float, float],
+) -> list[LayerThere]:
+    """Return what lies under a point of the canvas, front to back."""
+    composite = _drafted(session, studio, project_id, draft)
+    pixels = pyramids_of(session, studio, composite)
+    found = layers_under(composite, pixels, at, side=CUT_OUT_SIDE, most=MOST_FOUND)
+    return [_layer_there(composite, one) for one in found]
+
+
+def _layer_there(composite: Composite, found: CutOut) -> LayerThere:
+    *groups, layer = composite.path_to(found.layer_id)
+    file = io.BytesIO()
+    write_picture(found.pixels, file, FileSpec(FileFormat.PNG, quality=100, ppi=72))
+    data = base64.b64encode(file.getvalue()).decode()
+    return LayerThere(
+        layer_id=layer.id,
+        name=layer.name,
+        within=groups[-1].name if groups else None,
+        picture=f"data:image/png;base64,{data}",
+    )
 
 
 def colors_beneath(

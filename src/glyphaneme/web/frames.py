@@ -13,7 +13,7 @@ from pydantic import BaseModel, Field
 from glyphaneme.services import showing
 from glyphaneme.services.documents import Edit
 from glyphaneme.services.projects import require_project, require_revision
-from glyphaneme.services.showing import Draft, FrameView
+from glyphaneme.services.showing import Draft, FrameView, LayerThere
 from glyphaneme.web.shared import IdPath, studio
 
 if TYPE_CHECKING:
@@ -39,6 +39,19 @@ class TriesRequest(Draft):
 
     alternatives: list[Edit] = Field(min_length=1, max_length=MAX_ALTERNATIVES)
     width: int = Field(ge=8, le=400)
+
+
+class PointRequest(Draft):
+    """A draft, and a position on its canvas."""
+
+    x: float = Field(ge=-1e6, le=1e6)
+    y: float = Field(ge=-1e6, le=1e6)
+
+
+class LayersThere(BaseModel):
+    """What lies under a point, front to back."""
+
+    layers: list[LayerThere]
 
 
 class PreviewQuery(BaseModel):
@@ -87,6 +100,16 @@ def post_frame(path: IdPath, body: FrameRequest) -> Response:
             view=body.view,
         )
     return Response(frame, content_type="application/octet-stream")
+
+
+@api.post("/projects/<uuid:id>/layers-there", responses={200: LayersThere})
+def post_layers_there(path: IdPath, body: PointRequest) -> dict[str, Any]:
+    """Return all layers under a point, front to back, each by itself."""
+    with studio().sessions() as session:
+        found = showing.layers_there(
+            session, studio(), path.id, draft=body, at=(body.x, body.y)
+        )
+    return LayersThere(layers=found).model_dump(mode="json")
 
 
 @api.post("/projects/<uuid:id>/tries", responses=BINARY)

@@ -3,8 +3,10 @@
 import type { ReactElement } from "react";
 import styled from "styled-components";
 import { SHORTCUTS } from "@/features/desk/useKeyboard";
+import { useSettings } from "@/state/settings";
 import { color } from "@/theme/tokens";
 import { Sheet } from "@/ui/Sheet";
+import { Tick } from "@/ui/Tick";
 
 const List = styled.dl`
   display: grid;
@@ -21,14 +23,26 @@ const Does = styled.dd`
   color: ${color.softInk};
 `;
 
+const Setting = styled.div`
+  margin-bottom: 12px;
+  padding-bottom: 12px;
+  border-bottom: 1px solid ${color.rule};
+`;
+
 interface KeyboardMapProps {
   readonly isOpen: boolean;
   onClose(): void;
 }
 
 export function KeyboardMap({ isOpen, onClose }: KeyboardMapProps): ReactElement {
+  const { plainKeys, setPlainKeys } = useSettings();
   return (
     <Sheet title="What the keys do" isOpen={isOpen} onClose={onClose}>
+      <Setting>
+        <Tick isSelected={plainKeys} onChange={setPlainKeys}>
+          Keys without Control work on the stage and in the pile
+        </Tick>
+      </Setting>
       <List>
         {SHORTCUTS.map(({ keys, does }) => (
           <div key={keys} style={{ display: "contents" }}>

@@ -5,15 +5,17 @@ import { filesOf } from "@/api/dropped";
 import { layOn } from "@/features/desk/commands";
 import type { DeskActions } from "@/features/desk/DeskContext";
 import { useBringIn } from "@/features/shelf/useBringIn";
+import { useBringToShelf } from "@/features/shelf/useBringToShelf";
 
 /** Take files beside the stage onto the shelf; lay pasted ones on at once. */
 export function useIncoming(desk: DeskActions): void {
   const bringIn = useBringIn();
+  const bringToShelf = useBringToShelf(desk);
   useEffect(() => {
     const onDragOver = (event: DragEvent) => event.preventDefault();
     const onDrop = (event: DragEvent) => {
       event.preventDefault();
-      void filesOf(event.dataTransfer).then((files) => bringIn(files));
+      void filesOf(event.dataTransfer).then(bringToShelf);
     };
     const onPaste = (event: ClipboardEvent) => {
       const files = [...(event.clipboardData?.files ?? [])];
@@ -29,5 +31,5 @@ export function useIncoming(desk: DeskActions): void {
       window.removeEventListener("drop", onDrop);
       window.removeEventListener("paste", onPaste);
     };
-  }, [desk, bringIn]);
+  }, [desk, bringIn, bringToShelf]);
 }

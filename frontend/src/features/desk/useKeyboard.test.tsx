@@ -3,8 +3,9 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, expect, test, vi } from "vitest";
 import { SHORTCUTS, useKeyboard } from "@/features/desk/useKeyboard";
 import { useDesk } from "@/state/desk";
+import { useSettings } from "@/state/settings";
 import { deskWith } from "@/testing/desk";
-import { sampleLayer } from "@/testing/samples";
+import { sampleGroup, sampleLayer, samplePlacement } from "@/testing/samples";
 
 afterEach(() => {
   cleanup();
@@ -92,6 +93,61 @@ test("keys typed into a field do nothing else", async () => {
 
   expect(desk.edits).toEqual([]);
   expect(showMap).not.toHaveBeenCalled();
+});
+
+test("plain keys are heard on the stage and in the pile, and nowhere else", async () => {
+  const { desk } = hear();
+  for (const [marks, heard] of [
+    ["data-stage", 1],
+    ["data-pile", 2],
+    ["data-other", 2],
+  ] as const) {
+    const part = document.body.appendChild(document.createElement("button"));
+    part.setAttribute(marks, "");
+    part.focus();
+
+    await userEvent.keyboard("o");
+
+    expect(desk.edits).toHaveLength(heard);
+  }
+  await userEvent.keyboard("{Control>}z{/Control}");
+  expect(desk.moves).toEqual(["undo"]);
+});
+
+test("plain keys can be switched off, and chords stay", async () => {
+  const { desk } = hear();
+  useSettings.getState().setPlainKeys(false);
+
+  await userEvent.keyboard("o{Delete}{Control>}z{/Control}");
+  useSettings.getState().setPlainKeys(true);
+
+  expect(desk.edits).toEqual([]);
+  expect(desk.moves).toEqual(["undo"]);
+});
+
+test("Shift tells together from apart, whatever Caps Lock makes of the letter", () => {
+  const desk = deskWith(
+    sampleLayer("back"),
+    sampleGroup("both", samplePlacement(), sampleLayer("in")),
+  );
+  renderHook(() => useKeyboard(desk, () => undefined));
+  useDesk.getState().actions.open("both", "place");
+
+  fireEvent.keyDown(document.body, { key: "U" });
+  useDesk.getState().actions.open("both", "place");
+  fireEvent.keyDown(document.body, { key: "u", shiftKey: true });
+
+  expect(desk.edits.map(({ kind }) => kind)).toEqual(["group_layers", "dissolve_group"]);
+});
+
+test("a held key is let go of when the window loses the focus", () => {
+  hear();
+  fireEvent.keyDown(document.body, { key: "g" });
+  expect(useDesk.getState().seeThrough).toBe(true);
+
+  fireEvent.blur(window);
+
+  expect(useDesk.getState().seeThrough).toBe(false);
 });
 
 test("the map opens on a question mark, and names each key once", async () => {

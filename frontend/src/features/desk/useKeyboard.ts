@@ -17,6 +17,7 @@ import { isOnStage } from "@/features/stage/usePointer";
 import { zoomFit, zoomLifeSize, zoomStep } from "@/features/stage/zooming";
 import type { Layer } from "@/model/composite";
 import { useDesk } from "@/state/desk";
+import { useSettings } from "@/state/settings";
 
 export interface Shortcut {
   readonly keys: string;
@@ -43,6 +44,8 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: "0", does: "Show the whole picture" },
   { keys: "1", does: "Show it pixel for pixel" },
   { keys: "S", does: "Open or close the shelf" },
+  { keys: "Menu key", does: "Fan out all layers there, as press and hold does" },
+  { keys: "Alt + click", does: "Take the front layer, even one that is looked through" },
   { keys: "Escape", does: "Close the open layer" },
   { keys: "?", does: "This map" },
 ];
@@ -61,18 +64,22 @@ const COARSE_STEP = 10;
 export function useKeyboard(desk: DeskActions, showMap: () => void): void {
   useEffect(() => {
     const onKeyDown = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || isTyping(event.target)) return;
+      if (event.defaultPrevented || !isMeant(event)) return;
       if (event.key === "?") showMap();
       if (obey(event, desk)) event.preventDefault();
     };
+    const letGo = () => useDesk.getState().actions.setSeeThrough(false);
     const onKeyUp = (event: KeyboardEvent) => {
-      if (event.key.toLowerCase() === "g") useDesk.getState().actions.setSeeThrough(false);
+      if (event.key.toLowerCase() === "g") letGo();
     };
     window.addEventListener("keydown", onKeyDown);
     window.addEventListener("keyup", onKeyUp);
+    // A key that is let go of elsewhere is not heard of here.
+    window.addEventListener("blur", letGo);
     return () => {
       window.removeEventListener("keydown", onKeyDown);
       window.removeEventListener("keyup", onKeyUp);
+      window.removeEventListener("blur", letGo);
     };
   }, [desk, showMap]);
 }
@@ -81,32 +88,51 @@ function obey(event: KeyboardEvent, desk: DeskActions): boolean {
   return withControl(event, desk) || forView(event) || forLayer(event, desk);
 }
 
-function isPlain(event: KeyboardEvent): boolean {
-  return !(event.ctrlKey || event.metaKey || event.altKey);
-}
-
 function withControl(event: KeyboardEvent, desk: DeskActions): boolean {
-  if (isPlain(event) || event.altKey || event.key.toLowerCase() !== "z") return false;
+  if (!isChord(event) || event.altKey || event.key.toLowerCase() !== "z") return false;
   if (event.shiftKey) desk.redo();
   else desk.undo();
   return true;
 }
 
 function forView(event: KeyboardEvent): boolean {
-  const command = isPlain(event) ? VIEW_KEYS[event.key] : undefined;
+  const command = isChord(event) ? undefined : viewCommand(event);
   command?.();
   return command !== undefined;
 }
 
 function forLayer(event: KeyboardEvent, desk: DeskActions): boolean {
   const layer = openLayer();
-  if (!layer || !isPlain(event)) return false;
+  if (!layer || isChord(event)) return false;
   const arrow = ARROWS[event.key];
   if (arrow) return nudgeOnStage(event, desk, layer, arrow);
-  const command = LAYER_KEYS[event.key] ?? LAYER_KEYS[event.key.toLowerCase()];
+  const command = layerCommand(event);
   if (!command || (event.repeat && !REPEATING.has(event.key))) return false;
   command(desk, layer);
   return true;
+}
+
+/** Return what a key does to a layer: Shift counts, Caps Lock does not. */
+function layerCommand({ key, shiftKey }: KeyboardEvent): LayerCommand | undefined {
+  const name = key.length === 1 ? key.toLowerCase() : key;
+  return (shiftKey ? LAYER_KEYS[`Shift ${name}`] : undefined) ?? LAYER_KEYS[name];
+}
+
+/** Tell whether a key is pressed together with Control or its like. */
+function isChord(event: KeyboardEvent): boolean {
+  return event.ctrlKey || event.metaKey || event.altKey;
+}
+
+/** Tell whether a key is meant for the desk, and not for what has the focus. */
+function isMeant(event: KeyboardEvent): boolean {
+  if (isTyping(event.target)) return false;
+  return isChord(event) || (useSettings.getState().plainKeys && isAtWork(event.target));
+}
+
+/** Tell whether plain keys mean the work: on the stage, in the pile, or nowhere else. */
+function isAtWork(target: EventTarget | null): boolean {
+  if (target === document.body || target === window) return true;
+  return target instanceof Element && target.closest("[data-stage],[data-pile]") !== null;
 }
 
 function nudgeOnStage(
@@ -132,7 +158,13 @@ const VIEW_KEYS: Readonly<Record<string, () => void>> = {
   s: () => useDesk.getState().actions.setShelf(!useDesk.getState().shelfOpen),
 };
 
-const LAYER_KEYS: Readonly<Record<string, (desk: DeskActions, layer: Layer) => void>> = {
+function viewCommand({ key }: KeyboardEvent): (() => void) | undefined {
+  return VIEW_KEYS[key.toLowerCase()];
+}
+
+type LayerCommand = (desk: DeskActions, layer: Layer) => void;
+
+const LAYER_KEYS: Readonly<Record<string, LayerCommand>> = {
   p: (_, layer) => useDesk.getState().actions.open(layer.id, "place"),
   w: (_, layer) => useDesk.getState().actions.open(layer.id, "wash"),
   b: (_, layer) => useDesk.getState().actions.open(layer.id, "blend"),
@@ -141,7 +173,7 @@ const LAYER_KEYS: Readonly<Record<string, (desk: DeskActions, layer: Layer) => v
   o: toggleShown,
   g: () => useDesk.getState().actions.setSeeThrough(true),
   u: putTogether,
-  U: takeApart,
+  "Shift u": takeApart,
   Delete: remove,
   Backspace: remove,
   PageUp: (desk, layer) => shiftInPile(desk, layer, 1),

@@ -8,6 +8,7 @@ import { LayerList } from "@/features/pile/LayerItem";
 import { SheetItem } from "@/features/sheet/SheetItem";
 import { countLayers } from "@/model/composite";
 import { sayCount } from "@/model/wording";
+import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
 import { color, font } from "@/theme/tokens";
 import { LiveWord } from "@/ui/LiveWord";
@@ -46,19 +47,22 @@ const Nothing = styled.p`
   color: ${color.softInk};
 `;
 
+const openShelf = () => useDesk.getState().actions.setShelf(true);
+
 export function Pile(): ReactElement {
   const desk = useDeskActions();
   const composite = useComposite();
   const layers = composite?.layers ?? [];
   return (
-    <Column aria-label="The pile">
+    <Column aria-label="The pile" data-pile="">
       <Edge>
         <span>Front</span>
         <span>{sayCount(countLayers(layers), "layer")}</span>
       </Edge>
       <LayOn>
         Lay on a <LiveWord onPress={() => layColor(desk)}>colour</LiveWord>, a{" "}
-        <LiveWord onPress={() => layGradient(desk)}>gradient</LiveWord> or a photo.
+        <LiveWord onPress={() => layGradient(desk)}>gradient</LiveWord> or a{" "}
+        <LiveWord onPress={openShelf}>photo</LiveWord>.
       </LayOn>
       <Scroll>
         {layers.length === 0 ? (

@@ -1,7 +1,6 @@
 /** Place by number: position, size, turn, flips, and the usual places in one go. */
 
 import { type ReactElement, useState } from "react";
-import { Checkbox } from "react-aria-components";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { isHeld, type PlacedLayer, type Placement } from "@/model/composite";
@@ -9,9 +8,9 @@ import { clampedScale, fillingCanvas, fittedInside, wrappedTurn } from "@/model/
 import { intoPile, onCanvas } from "@/model/nesting";
 import { useComposite } from "@/state/project";
 import { useCalmLive } from "@/state/useCalmLive";
-import { color } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { NumberBox } from "@/ui/NumberBox";
+import { Tick } from "@/ui/Tick";
 
 const Pair = styled.div`
   display: grid;
@@ -26,33 +25,6 @@ const Buttons = styled.div`
 
   > * {
     flex: 1 1 auto;
-  }
-`;
-
-const Tick = styled(Checkbox)`
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  color: ${color.softInk};
-  cursor: pointer;
-
-  &::before {
-    content: "";
-    width: 14px;
-    height: 14px;
-    border: 1px solid ${color.ruleStrong};
-    background: ${color.sheet};
-  }
-
-  &[data-selected]::before {
-    border-color: ${color.on};
-    background: ${color.on};
-    box-shadow: inset 0 0 0 2px ${color.sheet};
-  }
-
-  &[data-focus-visible]::before {
-    outline: 2px solid ${color.on};
-    outline-offset: 2px;
   }
 `;
 

@@ -31,11 +31,40 @@ test("each file shows how far it is, and can be stopped", async () => {
 });
 
 test("a refused file says why until it is dismissed", async () => {
-  arrive("letter.jpg", { stage: "refused", reason: "This is not a JPEG or PNG picture." });
+  arrive("letter.jpg", {
+    stage: "refused",
+    reason: "This is not a picture of a kind that is read here.",
+  });
   render(<Arrivals />);
 
-  expect(screen.getByRole("alert").textContent).toContain("This is not a JPEG or PNG picture.");
+  expect(screen.getByRole("alert").textContent).toContain(
+    "This is not a picture of a kind that is read here.",
+  );
   await userEvent.click(screen.getByRole("button", { name: "Dismiss letter.jpg" }));
 
   expect(screen.queryByRole("alert")).toBeNull();
+});
+
+test("many on their way are told of together, and can be stopped together", async () => {
+  const stops = ["a", "b", "c"].map((name) => arrive(name, { progress: 0.5 }));
+  arrive("d");
+  useArrivals.getState().remove("d");
+  render(<Arrivals />);
+
+  const all = screen.getByRole("progressbar", { name: "All pictures on their way in" });
+  expect(all.getAttribute("aria-valuenow")).toBe("63");
+  expect(screen.getByText("1 of 4 are in")).toBeTruthy();
+  await userEvent.click(screen.getByRole("button", { name: "Stop all" }));
+
+  for (const stop of stops) expect(stop).toHaveBeenCalledOnce();
+});
+
+test("a refused file can be tried again", async () => {
+  const again = vi.fn();
+  arrive("cut.jpg", { stage: "refused", reason: "It was cut short.", again });
+  render(<Arrivals />);
+
+  await userEvent.click(screen.getByRole("button", { name: "Try again" }));
+
+  expect(again).toHaveBeenCalledOnce();
 });

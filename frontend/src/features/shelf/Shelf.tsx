@@ -1,7 +1,7 @@
 /** The shelf: every picture brought in, from any project, and those on their way. */
 
 import { useQuery } from "@tanstack/react-query";
-import { type ReactElement, useRef, useState } from "react";
+import { type ReactElement, useEffect, useRef, useState } from "react";
 import { Input, SearchField } from "react-aria-components";
 import styled from "styled-components";
 import { fetchShelf, thumbnailUrl } from "@/api/calls";
@@ -11,7 +11,7 @@ import { layOn } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { Arrivals } from "@/features/shelf/Arrivals";
 import { carryPicture } from "@/features/shelf/dragging";
-import { useBringIn } from "@/features/shelf/useBringIn";
+import { useBringToShelf } from "@/features/shelf/useBringToShelf";
 import { sayCount } from "@/model/wording";
 import { useDesk } from "@/state/desk";
 import { useNotices } from "@/state/notices";
@@ -98,7 +98,13 @@ const Print = styled.button`
   background: none;
   font-size: 12.5px;
   text-align: left;
+  scroll-margin: 10px;
   cursor: grab;
+
+  &[data-marked="true"] {
+    outline: 3px solid ${color.on};
+    outline-offset: 2px;
+  }
 
   img {
     width: 100%;
@@ -197,10 +203,17 @@ function OpenShelf({ pictures, isLoading }: OpenShelfProps): ReactElement {
 
 function ShelfPrint({ picture }: { readonly picture: Picture }): ReactElement {
   const desk = useDeskActions();
+  const marked = useDesk((state) => state.marked.includes(picture.id));
+  const print = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (marked) print.current?.scrollIntoView({ block: "nearest" });
+  }, [marked]);
   return (
     <li>
       <Print
+        ref={print}
         type="button"
+        data-marked={marked}
         draggable
         title={`${picture.name}, ${picture.width} × ${picture.height}`}
         aria-label={`Lay on ${picture.name}, ${picture.width} by ${picture.height} pixels`}
@@ -215,7 +228,7 @@ function ShelfPrint({ picture }: { readonly picture: Picture }): ReactElement {
 }
 
 function BringInButton(): ReactElement {
-  const bringIn = useBringIn();
+  const bringIn = useBringToShelf(useDeskActions());
   const chooser = useRef<HTMLInputElement>(null);
   return (
     <>

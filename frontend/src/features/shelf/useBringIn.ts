@@ -21,16 +21,17 @@ const ASK_AGAIN_MS = 1500;
 const lanes = new Lanes(3);
 
 type OnPicture = (picture: BroughtIn) => void;
+type BringIn = (files: readonly File[], onPicture?: OnPicture, onAll?: () => void) => void;
 
 /**
  * Return what brings files in; `onPicture` hears of each that is ready, in the order in
- * which the files were given.
+ * which the files were given, and `onAll` when none is on its way any more.
  */
-export function useBringIn(): (files: readonly File[], onPicture?: OnPicture) => void {
+export function useBringIn(): BringIn {
   const client = useQueryClient();
   const navigate = useNavigate();
   return useCallback(
-    (given, onPicture) => {
+    (given, onPicture, onAll) => {
       const files = given.slice(0, MOST_FILES);
       if (files.length < given.length) {
         const left = `Only the first ${MOST_FILES} files are brought in; bring the others in after.`;
@@ -48,15 +49,17 @@ export function useBringIn(): (files: readonly File[], onPicture?: OnPicture) =>
         });
       }
       const ready = new InOrder<BroughtIn>((picture) => onPicture?.(picture));
-      files
-        .filter((one) => !isLayered(one))
-        .forEach((file, place) => {
-          arriving(file, bringOneIn, (picture) => {
-            void client.invalidateQueries({ queryKey: ["shelf"] });
-            if (picture?.note) useMessages.getState().say(`${picture.name}: ${picture.note}`);
-            ready.put(place, picture);
-          });
+      const photos = files.filter((one) => !isLayered(one));
+      let coming = photos.length;
+      photos.forEach((file, place) => {
+        arriving(file, bringOneIn, (picture) => {
+          void client.invalidateQueries({ queryKey: ["shelf"] });
+          if (picture?.note) useMessages.getState().say(`${picture.name}: ${picture.note}`);
+          ready.put(place, picture);
+          coming -= 1;
+          if (coming === 0) onAll?.();
         });
+      });
     },
     [client, navigate],
   );

@@ -7,8 +7,10 @@ import { layOn } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { draggedPicture } from "@/features/shelf/dragging";
 import { useBringIn } from "@/features/shelf/useBringIn";
+import { Fan } from "@/features/stage/Fan";
 import { GradientGrips } from "@/features/stage/GradientGrips";
 import { Grips } from "@/features/stage/Grips";
+import { useFan } from "@/features/stage/useFan";
 import { useFrames } from "@/features/stage/useFrames";
 import { useStagePointer, useWheelZoom } from "@/features/stage/usePointer";
 import { viewInForce } from "@/features/stage/zooming";
@@ -71,11 +73,17 @@ const Empty = styled.div`
   display: grid;
   place-content: center;
   padding: 24px;
-  color: #33302b;
-  font-family: ${font.reading};
-  font-size: 17px;
-  text-align: center;
   pointer-events: none;
+
+  p {
+    max-width: 300px;
+    padding: 14px 18px;
+    border: 1px solid ${color.rule};
+    background: ${color.sheet};
+    font-family: ${font.reading};
+    font-size: 16px;
+    text-align: center;
+  }
 `;
 
 const FACET_WORDS = {
@@ -89,7 +97,8 @@ export function Stage(): ReactElement {
   const [ground, setGround] = useState<HTMLDivElement | null>(null);
   const surround = useDesk((desk) => desk.surround);
   const view = useFrames(surface);
-  const { spaceHeld, ...pointer } = useStagePointer();
+  const { fan, openAt, close } = useFan();
+  const { spaceHeld, ...pointer } = useStagePointer(openAt);
   const drop = useDropOnStage();
   useStageSize(ground);
   useWheelZoom(ground);
@@ -107,6 +116,7 @@ export function Stage(): ReactElement {
     >
       <Surface ref={surface} aria-hidden="true" data-testid="surface" />
       <StageOverlay view={view} />
+      {fan ? <Fan fan={fan} onClose={close} /> : null}
     </Ground>
   );
 }
@@ -134,7 +144,9 @@ function StageOverlay({ view }: { readonly view: StageView | null }): ReactEleme
         </Corner>
       ) : null}
       {composite?.layers.length === 0 ? (
-        <Empty>Drop a photo here, paste one, or take one from the shelf below.</Empty>
+        <Empty>
+          <p>Drop a photo here, paste one, or take one from the shelf below.</p>
+        </Empty>
       ) : null}
     </>
   );

@@ -61,16 +61,16 @@ const shown = (changes: Partial<Shown> = {}): Shown => ({
 let browser: Browser;
 let surface: HTMLCanvasElement;
 let painter: StagePainter;
+let troubles: unknown[];
 
 beforeEach(() => {
+  troubles = [];
   browser = new Browser();
   vi.stubGlobal("fetch", browser.fetch);
   vi.stubGlobal("createImageBitmap", browser.decode);
   surface = document.createElement("canvas");
   Object.assign(surface, { getContext: () => browser.context });
-  painter = new StagePainter(surface, (error) => {
-    throw error;
-  });
+  painter = new StagePainter(surface, (error) => troubles.push(error));
 });
 
 afterEach(() => {
@@ -109,4 +109,17 @@ test("the stage is busy until the last frame is painted", async () => {
   await browser.decoded(2);
 
   expect(surface.getAttribute("aria-busy")).toBe("false");
+});
+
+test("a frame that is none leaves the stage neither busy nor without the next", async () => {
+  vi.stubGlobal("createImageBitmap", () => Promise.reject(new Error("no picture")));
+  painter.show(shown(), true);
+  await vi.waitFor(() => expect(troubles).toHaveLength(1));
+  expect(surface.getAttribute("aria-busy")).toBe("false");
+
+  vi.stubGlobal("createImageBitmap", browser.decode);
+  painter.show(shown(), true);
+  await browser.decoded(2);
+
+  expect(browser.painted).toEqual([2]);
 });

@@ -36,6 +36,7 @@ export class StagePainter {
   #shown: Shown | null = null;
   #held: Held | null = null;
   #lattice: CanvasPattern | null = null;
+  #latticeRatio = 0;
   /** How many frames have come, and which of them was painted last. */
   #arrived = 0;
   #painted = 0;
@@ -78,8 +79,14 @@ export class StagePainter {
       // Not awaited: the next request is under way while this frame is decoded.
       void this.#take(await response.arrayBuffer(), shown, area, this.#arrived);
     } catch (error) {
-      this.#onTrouble(error);
+      this.#giveUp(shown, error);
     }
+  }
+
+  /** A frame that did not come, or that is none, is not waited for any longer. */
+  #giveUp(shown: Shown, error: unknown): void {
+    this.#settle(shown);
+    this.#onTrouble(error);
   }
 
   async #take(data: ArrayBuffer, shown: Shown, area: FrameArea, turn: number): Promise<void> {
@@ -92,7 +99,7 @@ export class StagePainter {
       this.#paint();
       this.#settle(shown);
     } catch (error) {
-      this.#onTrouble(error);
+      this.#giveUp(shown, error);
     }
   }
 
@@ -138,7 +145,10 @@ export class StagePainter {
 
   #backing(context: CanvasRenderingContext2D, shown: Shown): string | CanvasPattern {
     if (shown.backing.kind === "color") return shown.backing.color;
-    this.#lattice ??= latticeOf(context, shown.pixelRatio);
+    if (this.#latticeRatio !== shown.pixelRatio) {
+      this.#lattice = latticeOf(context, shown.pixelRatio);
+      this.#latticeRatio = shown.pixelRatio;
+    }
     return this.#lattice ?? "#e4e1da";
   }
 }

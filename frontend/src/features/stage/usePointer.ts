@@ -1,8 +1,9 @@
 /** The hand on the stage: moving, scaling and turning layers, and dragging the view. */
 
-import { type PointerEvent, useEffect, useRef, useState } from "react";
+import { type MouseEvent, type PointerEvent, useEffect, useRef, useState } from "react";
 import { openLayer } from "@/features/desk/commands";
 import { type DeskActions, useDeskActions } from "@/features/desk/DeskContext";
+import { SLACK, stagePoint, useHold } from "@/features/stage/useHold";
 import { viewInForce, zoomTowards } from "@/features/stage/zooming";
 import {
   type Composite,
@@ -26,7 +27,8 @@ import {
 } from "@/model/geometry";
 import { draggedGradient, type GradientGrip } from "@/model/gradients";
 import { gradientIntoPile, gradientOnCanvas, intoPile, onCanvas } from "@/model/nesting";
-import { pannedBy, stageToCanvas } from "@/model/viewing";
+import { takenByClick } from "@/model/reaching";
+import { pannedBy, type Size, stageToCanvas } from "@/model/viewing";
 import { useDesk } from "@/state/desk";
 import { expectedComposite } from "@/state/project";
 
@@ -55,9 +57,8 @@ type Drag = { readonly kind: "pan"; last: Point } | LayerDrag | GradientDrag;
 
 const WHEEL_ZOOM = 0.0016;
 const TURN_STEP = 15;
-/** A hand shakes: less than this many CSS pixels is a click. */
-const SLACK = 3;
 const MIDDLE_BUTTON = 1;
+const SECOND_BUTTON = 2;
 
 export interface StageHandlers {
   readonly spaceHeld: boolean;
@@ -65,32 +66,46 @@ export interface StageHandlers {
   onPointerMove(event: PointerEvent<Element>): void;
   onPointerUp(event: PointerEvent<Element>): void;
   onPointerCancel(): void;
+  onContextMenu(event: MouseEvent<Element>): void;
 }
 
-/** Return the handlers of the stage's element. */
-export function useStagePointer(): StageHandlers {
+/**
+ * Return the handlers of the stage's element; `onHold` hears of a press that stays where
+ * it is, and of the menu key.
+ */
+export function useStagePointer(onHold: (at: Point) => void): StageHandlers {
   const desk = useDeskActions();
   const drag = useRef<Drag | null>(null);
+  const hold = useHold((at) => {
+    drag.current = null;
+    useDesk.getState().actions.setLive(null);
+    onHold(at);
+  });
   const spaceHeld = useSpaceHeld();
   return {
     spaceHeld,
     onPointerDown: (event) => {
-      const pans = spaceHeld || event.button === MIDDLE_BUTTON;
-      if (!pans && event.button !== 0) return;
-      event.currentTarget.setPointerCapture(event.pointerId);
-      drag.current = pans ? { kind: "pan", last: stagePoint(event) } : taken(event);
-      if (event.button === MIDDLE_BUTTON) event.preventDefault();
+      drag.current = begun(event, spaceHeld);
+      const onLayers = drag.current?.kind !== "pan" && gripOf(event.target) === null;
+      if (event.button === 0 && onLayers) hold.begin(event);
+    },
+    onContextMenu: (event) => {
+      event.preventDefault();
+      onHold(menuPoint(event));
     },
     onPointerMove: (event) => {
+      hold.move(event);
       if (drag.current?.kind === "pan") pan(drag.current, stagePoint(event));
       if (drag.current?.kind === "layer") dragLayer(drag.current, event);
       if (drag.current?.kind === "gradient") dragGradient(drag.current, event);
     },
     onPointerUp: () => {
+      hold.end();
       if (drag.current && drag.current.kind !== "pan") letGo(drag.current, desk);
       drag.current = null;
     },
     onPointerCancel: () => {
+      hold.end();
       drag.current = null;
       useDesk.getState().actions.setLive(null);
     },
@@ -115,6 +130,15 @@ export function useWheelZoom(element: Element | null): void {
   }, [element]);
 }
 
+/** Begin what a press means: dragging the view, a grip or a layer. */
+function begun(event: PointerEvent<Element>, spaceHeld: boolean): Drag | null {
+  const pans = spaceHeld || event.button === MIDDLE_BUTTON;
+  if (!pans && event.button !== 0) return null;
+  event.currentTarget.setPointerCapture(event.pointerId);
+  if (event.button === MIDDLE_BUTTON) event.preventDefault();
+  return pans ? { kind: "pan", last: stagePoint(event) } : taken(event);
+}
+
 /** Decide what a press takes: a grip, the open layer if it lies there, or the front one. */
 function taken(event: PointerEvent<Element>): Drag | null {
   const view = viewInForce();
@@ -124,9 +148,9 @@ function taken(event: PointerEvent<Element>): Drag | null {
   const grip = gripOf(event.target);
   const open = openLayer();
   if (grip !== null && open) return grippedBy(composite, open, grip, start);
-  const under = layerUnder(composite, open, start);
+  const under = layerUnder(composite, open, start, event);
   const keepsOpen = isPlaced(open) && canBeTaken(composite, open, start);
-  const layer = keepsOpen ? open : layersAt(composite.layers, start)[0];
+  const layer = keepsOpen ? open : taking(composite.layers, start, composite.canvas, event);
   if (!layer) {
     useDesk.getState().actions.open(null);
     return null;
@@ -160,12 +184,31 @@ function layerUnder(
   composite: Composite,
   open: Layer | undefined,
   at: Point,
+  keys: Keys,
 ): PlacedLayer | undefined {
   const groups = open ? [...groupsAround(composite, open.id)] : [];
   if (open?.kind === "group") groups.push(open);
   const group = groups.at(-1);
   const inside = groups.reduce((point, one) => toSource(one, point), at);
-  return (group && layersAt(group.layers, inside)[0]) ?? layersAt(composite.layers, at)[0];
+  return (
+    (group && taking(group.layers, inside, group, keys)) ??
+    taking(composite.layers, at, composite.canvas, keys)
+  );
+}
+
+interface Keys {
+  readonly altKey: boolean;
+}
+
+/** Return what a click takes of one pile; with Alt whatever lies frontmost, veils too. */
+function taking(
+  layers: readonly Layer[],
+  at: Point,
+  sheet: Size,
+  { altKey }: Keys,
+): PlacedLayer | undefined {
+  const found = layersAt(layers, at);
+  return altKey ? found[0] : takenByClick(found, sheet);
 }
 
 function dragLayer(drag: LayerDrag, event: PointerEvent<Element>): void {
@@ -223,8 +266,11 @@ function pan(drag: Extract<Drag, { kind: "pan" }>, to: Point): void {
   drag.last = to;
 }
 
-function stagePoint(event: PointerEvent<Element>): Point {
+/** Return where the menu was asked for: by the key, in the middle of what is shown. */
+function menuPoint(event: MouseEvent<Element>): Point {
   const box = event.currentTarget.getBoundingClientRect();
+  const byKey = event.clientX === 0 && event.clientY === 0;
+  if (byKey || event.button !== SECOND_BUTTON) return { x: box.width / 2, y: box.height / 2 };
   return { x: event.clientX - box.left, y: event.clientY - box.top };
 }
 
@@ -256,11 +302,14 @@ function useSpaceHeld(): boolean {
       setHeld(event.type === "keydown");
       if (ours) event.preventDefault();
     };
+    const letGo = () => setHeld(false);
     window.addEventListener("keydown", onKey);
     window.addEventListener("keyup", onKey);
+    window.addEventListener("blur", letGo);
     return () => {
       window.removeEventListener("keydown", onKey);
       window.removeEventListener("keyup", onKey);
+      window.removeEventListener("blur", letGo);
     };
   }, []);
   return held;

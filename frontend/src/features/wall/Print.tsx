@@ -1,8 +1,7 @@
 /** One project on the wall, as a print. */
 
 import { useQueryClient } from "@tanstack/react-query";
-import { type ReactElement, useState } from "react";
-import { Menu, MenuItem, MenuTrigger } from "react-aria-components";
+import { lazy, type ReactElement, Suspense, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { previewUrl, removeProject, renameProject } from "@/api/calls";
@@ -11,7 +10,6 @@ import { sayCount, sayWhen } from "@/model/wording";
 import { useMessages } from "@/state/messages";
 import { color, font } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";
-import { Card } from "@/ui/LiveSelect";
 import { NameField } from "@/ui/NameField";
 
 const Item = styled.li`
@@ -73,19 +71,10 @@ const When = styled.p`
   font-size: 13.5px;
 `;
 
-const Choices = styled(Menu)`
-  outline: none;
-`;
-
-const Choice = styled(MenuItem)`
-  padding: 6px 14px;
-  cursor: pointer;
-  outline: none;
-
-  &[data-focused] {
-    background: ${color.well};
-  }
-`;
+// The wall shows its prints without waiting for menus.
+const PrintMenu = lazy(async () => ({
+  default: (await import("@/features/wall/PrintMenu")).PrintMenu,
+}));
 
 const PRINT_WIDTH = 600;
 
@@ -117,18 +106,9 @@ export function Print({ card }: { readonly card: ProjectCard }): ReactElement {
             <Link to={address}>{card.name}</Link>
           )}
         </Name>
-        <MenuTrigger>
-          <QuietButton aria-label={`More for ${card.name}`}>More</QuietButton>
-          <Card>
-            <Choices
-              aria-label={`More for ${card.name}`}
-              onAction={(key) => (key === "rename" ? setRenaming(true) : takeDown())}
-            >
-              <Choice id="rename">Rename</Choice>
-              <Choice id="take-down">Take off the wall</Choice>
-            </Choices>
-          </Card>
-        </MenuTrigger>
+        <Suspense fallback={<QuietButton isDisabled>More</QuietButton>}>
+          <PrintMenu name={card.name} onRename={() => setRenaming(true)} onTakeDown={takeDown} />
+        </Suspense>
       </Caption>
       <When>
         {sayCount(card.layers, "layer")}

@@ -2,13 +2,12 @@
 
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Moon, Sun } from "lucide-react";
-import { type ReactElement, useState } from "react";
+import { lazy, type ReactElement, Suspense, useState } from "react";
 import { Input, SearchField } from "react-aria-components";
 import styled from "styled-components";
 import { fetchWall } from "@/api/calls";
 import { Arrivals } from "@/features/shelf/Arrivals";
 import { Print } from "@/features/wall/Print";
-import { StartSentence } from "@/features/wall/StartSentence";
 import { useDroppedStart } from "@/features/wall/useStart";
 import { useTheme } from "@/features/wall/useTheme";
 import { sayCount } from "@/model/wording";
@@ -72,6 +71,18 @@ const Says = styled.div`
   font-size: 17px;
 `;
 
+/** As high as the sentence that comes to stand there. */
+const StartSpace = styled.div`
+  height: 77px;
+  border-bottom: 1px solid ${color.rule};
+  background: ${color.sheet};
+`;
+
+// The prints need not wait for what chooses the size of a new one.
+const StartSentence = lazy(async () => ({
+  default: (await import("@/features/wall/StartSentence")).StartSentence,
+}));
+
 export function Wall(): ReactElement {
   const wall = useQuery({ queryKey: ["wall"], queryFn: fetchWall });
   const [wanted, setWanted] = useState("");
@@ -90,7 +101,9 @@ export function Wall(): ReactElement {
         <Count role="status">{wall.data ? sayCount(cards.length, "picture") : ""}</Count>
         <ThemeSwitch />
       </Bar>
-      <StartSentence />
+      <Suspense fallback={<StartSpace />}>
+        <StartSentence />
+      </Suspense>
       <Arrivals />
       <WallState
         isLoading={wall.isPending}

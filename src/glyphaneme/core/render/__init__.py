@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from glyphaneme.core.render.caching import FrameCache
 from glyphaneme.core.render.composing import Rounding
+from glyphaneme.core.render.picking import CutOut, layers_under
 from glyphaneme.core.render.reaching import reach_of
 from glyphaneme.core.render.rendering import (
     render,
@@ -14,9 +15,11 @@ from glyphaneme.core.render.rendering import (
 from glyphaneme.core.render.tables import View
 
 __all__ = [
+    "CutOut",
     "FrameCache",
     "Rounding",
     "View",
+    "layers_under",
     "reach_of",
     "render",
     "render_bands",
