@@ -14,6 +14,7 @@ from glyphaneme.core.document import (
     Composite,
     Gradient,
     Stop,
+    grouping,
     open_composite,
     store_composite,
 )
@@ -39,6 +40,7 @@ from glyphaneme.core.edits import (
     parse_edit,
 )
 from glyphaneme.core.errors import (
+    BeyondLimitsError,
     CoreError,
     LayerExistsError,
     LayerLockedError,
@@ -46,6 +48,7 @@ from glyphaneme.core.errors import (
 )
 from glyphaneme.core.place import Placement, build_pyramid
 from glyphaneme.core.render import View, render
+from glyphaneme.core.values import with_fields
 from glyphaneme.core.wording import describe
 
 IDS = ("a", "b", "c", "d")
@@ -359,3 +362,15 @@ def test_values_out_of_range_are_no_edits(value: dict[str, object]) -> None:
 )
 def test_sentence_says_what_the_layer_does(edit, sentence: str) -> None:
     assert describe(apply(poster("a"), edit))[0].text == sentence
+
+
+def test_value_out_of_range_is_refused_at_the_very_edit(monkeypatch) -> None:
+    with pytest.raises(ValidationError, match="less than or equal to 200000"):
+        with_fields(Placement(x=0, y=0, scale_x=1, scale_y=1), x=200_001)
+
+    # Were it not kept within the limits, it would still not be stored.
+    monkeypatch.setattr(grouping, "kept_position", float)
+    far = Placement(x=200_000, y=0, scale_x=1, scale_y=1)
+    state = apply(poster("a"), PlaceLayer(layer_id="a", placement=far))
+    with pytest.raises(BeyondLimitsError, match="must lie within the limits; x"):
+        apply(state, DuplicateLayer(layer_id="a", copy_id="b"))
