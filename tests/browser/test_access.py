@@ -53,6 +53,10 @@ def test_every_view_is_free_of_violations(
     hands.open_layer("Lantern glow", "Blend")
     hands.settle()
     found["blend"] = violations(page)
+    page.get_by_role("application").dispatch_event("contextmenu")
+    expect(page.get_by_role("option", name="Forest dusk")).to_be_visible()
+    found["fan"] = violations(page)
+    page.keyboard.press("Escape")
     hands.pile.get_by_role("button", name="900 × 600 px").click()
     page.keyboard.press("s")
     found["sheet and shelf"] = violations(page)
@@ -98,3 +102,43 @@ def test_keyboard_map_opens_and_closes_by_keys(hands: Hands, project: Any) -> No
     hands.page.keyboard.press("Escape")
 
     expect(hands.page.get_by_role("dialog")).to_have_count(0)
+
+
+def test_try_strip_is_one_stop_for_tab_and_arrow_keys_go_through_it(
+    hands: Hands, project: Any
+) -> None:
+    hands.open_desk(project)
+    hands.open_layer("Lantern glow", "Blend")
+    strip = hands.page.get_by_role("listbox", name="Try each blend mode")
+    expect(strip.get_by_role("option", name="Normal")).to_have_attribute(
+        "aria-selected", "true"
+    )
+
+    strip.get_by_role("option", name="Normal").focus()
+    hands.page.keyboard.press("ArrowRight")
+    hands.page.keyboard.press("Enter")
+    hands.settle()
+    taken = strip.get_by_role("option", selected=True)
+    expect(taken).to_be_focused()
+    mode = taken.inner_text()
+    hands.page.keyboard.press("Tab")
+
+    assert mode != "Normal"
+    assert strip.locator(":focus").count() == 0
+    layers = hands.saved(project)["composite"]["layers"]
+    assert layers[1]["blend"] == mode.lower().replace(" ", "-")
+
+
+def test_number_of_the_sheet_keeps_the_focus_while_it_is_changed(
+    hands: Hands, project: Any
+) -> None:
+    hands.open_desk(project)
+    hands.pile.get_by_role("button", name="900 × 600 px").click()
+    box = hands.page.get_by_role("textbox", name="Prints at")
+
+    box.fill("300")
+    box.press("Enter")
+    hands.settle()
+
+    expect(box).to_be_focused()
+    assert hands.saved(project)["composite"]["canvas"]["ppi"] == 300

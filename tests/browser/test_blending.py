@@ -46,7 +46,7 @@ def test_hover_shows_an_alternative_large_without_taking_it(
     corner = hands.on_stage(blend, 150, 60)
     plain = hands.color_at(corner)
 
-    hands.page.get_by_role("button", name="Multiply", exact=True).hover()
+    hands.page.get_by_role("option", name="Multiply", exact=True).hover()
     tried = hands.color_at(corner)
     hands.page.mouse.move(640, 30)
 
@@ -83,7 +83,8 @@ def test_slider_previews_and_saves_once(hands: Hands, blend: Any) -> None:
 
 def test_mode_is_named_in_the_facet_too(hands: Hands, blend: Any) -> None:
     hands.page.get_by_role("button", name="Blend mode").click()
-    hands.page.get_by_role("option", name="Luminosity").click()
+    names = hands.page.get_by_role("dialog", name="Blend mode")
+    names.get_by_role("option", name="Luminosity").click()
     hands.settle()
 
     assert top(hands, blend)["blend"] == "luminosity"

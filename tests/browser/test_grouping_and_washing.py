@@ -93,7 +93,7 @@ def test_group_blends_as_one(hands: Hands, trio: Any) -> None:
     hands.settle()
 
     hands.page.keyboard.press("b")
-    hands.page.get_by_role("button", name="Multiply", exact=True).click()
+    hands.page.get_by_role("option", name="Multiply", exact=True).click()
     hands.type_number("Strength, exact", 50)
 
     group = layers(hands, trio)[1]
@@ -138,7 +138,7 @@ def test_gradient_is_dragged_by_its_ends_and_chosen_by_eye(
     dragged = layers(hands, trio)[-1]["gradient"]
     assert 0 < dragged["angle"] < 90
 
-    page.get_by_role("button", name="To the right", exact=True).click()
+    page.get_by_role("option", name="To the right", exact=True).click()
     hands.settle()
     across = layers(hands, trio)[-1]["gradient"]
     assert (across["angle"], across["length"], across["x"]) == (0, 900, 450)

@@ -59,7 +59,7 @@ def test_two_photos_become_one_saved_picture(
 
     # Choose Screen by eye.
     hands.open_layer(forest_name, "Blend")
-    page.get_by_role("button", name="Screen", exact=True).click()
+    page.get_by_role("option", name="Screen", exact=True).click()
     hands.settle()
     assert "screened" in hands.sentences()[0]
 

@@ -185,8 +185,6 @@ function isTyping(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false;
   const textual = target instanceof HTMLInputElement && target.type !== "range";
   return (
-    textual ||
-    target.isContentEditable ||
-    target.closest("[role=dialog],[role=listbox],[role=menu]") !== null
+    textual || target.isContentEditable || target.closest("[role=dialog],[role=menu]") !== null
   );
 }

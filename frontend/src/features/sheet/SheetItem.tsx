@@ -86,7 +86,7 @@ export function SheetItem(): ReactElement | null {
           onClose={() => setSheet(false)}
         />
       </Head>
-      {open ? <SheetForm key={JSON.stringify(canvas)} canvas={canvas} /> : null}
+      {open ? <SheetForm canvas={canvas} /> : null}
     </Item>
   );
 }
@@ -107,9 +107,16 @@ const SIDES = [
 ] as const;
 const LONGEST = 30_000;
 
+/** What is added counts for the size that it was typed for; with another it begins anew. */
+function useAdded({ width, height }: Canvas): [Added, (added: Added) => void] {
+  const [typed, setTyped] = useState({ added: NONE, width, height });
+  const counts = typed.width === width && typed.height === height;
+  return [counts ? typed.added : NONE, (added) => setTyped({ added, width, height })];
+}
+
 function SheetForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
   const desk = useDeskActions();
-  const [added, setAdded] = useState(NONE);
+  const [added, setAdded] = useAdded(canvas);
   const width = canvas.width + added.left + added.right;
   const height = canvas.height + added.top + added.bottom;
   const fits = width >= 1 && height >= 1 && width <= LONGEST && height <= LONGEST;

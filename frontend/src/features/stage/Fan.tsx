@@ -113,6 +113,7 @@ export function Fan({ fan, onClose }: FanProps): ReactElement {
     );
   }
   return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: keys of the list inside pass by here
     <div
       ref={place}
       onKeyDownCapture={heard}

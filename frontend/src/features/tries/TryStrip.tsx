@@ -2,6 +2,7 @@
 
 import { useQuery } from "@tanstack/react-query";
 import type { ReactElement } from "react";
+import { Header, type Key, ListBox, ListBoxSection } from "react-aria-components";
 import styled from "styled-components";
 import { fetchModes } from "@/api/calls";
 import { useDeskActions } from "@/features/desk/DeskContext";
@@ -15,30 +16,35 @@ import { useComposite } from "@/state/project";
 import { color } from "@/theme/tokens";
 
 const Strip = styled.section`
-  display: flex;
-  gap: 18px;
   overflow-x: auto;
-  padding: 10px 16px 12px;
   border-top: 1px solid ${color.rule};
   background: ${color.paper};
 `;
 
-const Group = styled.div`
-  flex: none;
+/** One list: Tab enters and leaves it, arrow keys go through it. */
+const List = styled(ListBox)`
+  display: flex;
+  gap: 18px;
+  width: max-content;
+  padding: 10px 16px 12px;
+  outline: none;
 `;
 
-const Title = styled.h2`
-  margin-bottom: 7px;
+const Group = styled(ListBoxSection)`
+  display: flex;
+  flex: none;
+  flex-wrap: wrap;
+  gap: 6px;
+`;
+
+const Title = styled(Header)`
+  flex: 1 0 100%;
+  margin-bottom: 1px;
   padding-bottom: 4px;
   border-bottom: 1px solid ${color.rule};
   color: ${color.softInk};
   font-size: 12.5px;
   font-weight: 650;
-`;
-
-const Tiles = styled.div`
-  display: flex;
-  gap: 6px;
 `;
 
 /** Show the strip while something of the open layer is chosen by eye. */
@@ -88,29 +94,37 @@ function Tries({ label, groups }: TriesProps): ReactElement {
   const { setTried } = useDesk((state) => state.actions);
   const tries = groups.flatMap((group) => group.tries);
   const sheet = useTries(tries.map(({ edit }) => edit));
+  const take = (title: Key | undefined) => {
+    setTried(null);
+    const found = tries.find((one) => one.title === title);
+    if (found && !found.isChosen) desk.edit(found.edit);
+  };
   return (
     <Strip aria-label={label} onPointerLeave={() => setTried(null)}>
-      {groups.map((group) => (
-        <Group key={group.title}>
-          <Title>{group.title}</Title>
-          <Tiles role="group" aria-label={group.title}>
+      <List
+        aria-label={label}
+        orientation="horizontal"
+        selectionMode="single"
+        disallowEmptySelection
+        selectedKeys={tries.filter((one) => one.isChosen).map((one) => one.title)}
+        onSelectionChange={(chosen) => take([...chosen][0])}
+        onBlur={() => setTried(null)}
+      >
+        {groups.map((group) => (
+          <Group key={group.title}>
+            <Title>{group.title}</Title>
             {group.tries.map((one) => (
               <TryTile
                 key={one.title}
                 title={one.title}
                 sheet={sheet}
                 place={tries.indexOf(one)}
-                isChosen={one.isChosen}
                 onTry={(on) => setTried(on && !one.isChosen ? one.edit : null)}
-                onTake={() => {
-                  setTried(null);
-                  if (!one.isChosen) desk.edit(one.edit);
-                }}
               />
             ))}
-          </Tiles>
-        </Group>
-      ))}
+          </Group>
+        ))}
+      </List>
     </Strip>
   );
 }

@@ -1,12 +1,13 @@
 /** One alternative of the try strip. */
 
 import { type ReactElement, useEffect, useRef } from "react";
+import { ListBoxItem } from "react-aria-components";
 import styled from "styled-components";
 import { drawFrame } from "@/api/frames";
 import type { TriesSheet } from "@/features/tries/useTries";
 import { color } from "@/theme/tokens";
 
-const Tile = styled.button`
+const Tile = styled(ListBoxItem)`
   display: grid;
   justify-items: center;
   gap: 3px;
@@ -18,11 +19,18 @@ const Tile = styled.button`
   font-size: 12.5px;
   cursor: pointer;
 
-  &:hover {
+  outline: none;
+
+  &[data-hovered] {
     background: ${color.well};
   }
 
-  &[aria-pressed="true"] {
+  &[data-focus-visible] {
+    outline: 2px solid ${color.on};
+    outline-offset: 1px;
+  }
+
+  &[data-selected] {
     border-color: ${color.on};
     color: ${color.on};
     font-weight: 650;
@@ -38,26 +46,22 @@ interface TryTileProps {
   readonly title: string;
   readonly sheet: TriesSheet | null;
   readonly place: number;
-  readonly isChosen: boolean;
   onTry(on: boolean): void;
-  onTake(): void;
 }
 
 export function TryTile(props: TryTileProps): ReactElement {
-  const { title, sheet, place, isChosen, onTry, onTake } = props;
+  const { title, sheet, place, onTry } = props;
   const picture = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     if (sheet && picture.current) drawTile(picture.current, sheet, place);
   }, [sheet, place]);
   return (
     <Tile
-      type="button"
-      aria-pressed={isChosen}
-      onPointerEnter={() => onTry(true)}
-      onPointerLeave={() => onTry(false)}
+      id={title}
+      textValue={title}
+      onHoverStart={() => onTry(true)}
+      onHoverEnd={() => onTry(false)}
       onFocus={() => onTry(true)}
-      onBlur={() => onTry(false)}
-      onClick={onTake}
     >
       <Picture
         ref={picture}
