@@ -149,6 +149,8 @@ def _dragged(page: Page, start: tuple[float, float], *, reach: float) -> dict[st
     """
     page.mouse.move(*start)
     page.mouse.down()
+    # At once: a press that stays where it is means something else.
+    page.mouse.move(start[0] + 8, start[1], steps=2)
     drags = []
     for _ in range(DRAGS):
         before = page.evaluate(PROBE)
