@@ -254,6 +254,29 @@ test("a parked change can be left out, and the next is sent", async () => {
   expect(network.sent.at(-1)?.body.edit).toEqual(renamed("two"));
 });
 
+test("a parked change that is being tried again is not left out, nor the next one lost", async () => {
+  vi.useFakeTimers();
+  network.statuses = [500, 500, 500];
+  const outbox = new Outbox(sampleState(), listener);
+  outbox.push(renamed("one"));
+  outbox.push(renamed("two"));
+  await vi.advanceTimersByTimeAsync(60_000);
+  let answer: () => void = () => undefined;
+  network.slow = new Promise((resolve) => {
+    answer = resolve;
+  });
+
+  outbox.retry();
+  await vi.advanceTimersByTimeAsync(1);
+  outbox.leaveOut();
+  answer();
+  await vi.advanceTimersByTimeAsync(1);
+
+  const saved = network.sent.slice(-2).map(({ body }) => body.edit);
+  expect(saved).toEqual([renamed("one"), renamed("two")]);
+  expect(listener.waiting).toEqual([]);
+});
+
 test("an older state than the known one is dropped", async () => {
   const outbox = new Outbox(sampleState({ version: 5, head: "five" }), listener);
 

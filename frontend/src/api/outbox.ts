@@ -121,11 +121,12 @@ export class Outbox {
 
   /** Do without the change that the service fails at, and go on with the next. */
   leaveOut(): void {
-    if (!this.#parked) return;
+    // Not while it is being tried again: then it may be saved after all.
+    if (!this.#parked || !this.#wake) return;
     this.#waiting.shift();
     this.#park(null);
     this.#tell();
-    this.#wake?.();
+    this.#wake();
   }
 
   /** Stop sending; what waits is kept for whoever opens the project next. */
@@ -141,7 +142,9 @@ export class Outbox {
 
   async #takeOver(): Promise<void> {
     await leaving.get(this.#projectId);
-    this.#waiting.unshift(...(await this.#kept.takeOver()));
+    // What a browser refuses to hand over must not hold up what is done now.
+    const left = await this.#kept.takeOver().catch(() => []);
+    this.#waiting.unshift(...left);
     if (this.#waiting.length > 0) this.#tell();
   }
 
@@ -233,11 +236,13 @@ export class Outbox {
   #rest(ms: number | null): Promise<void> {
     if (this.#closed) return Promise.resolve();
     return new Promise((resolve) => {
-      const timer = ms === null ? undefined : setTimeout(resolve, ms);
-      this.#wake = () => {
+      const goOn = () => {
         clearTimeout(timer);
+        this.#wake = null;
         resolve();
       };
+      const timer = ms === null ? undefined : setTimeout(goOn, ms);
+      this.#wake = goOn;
     });
   }
 }
