@@ -11,7 +11,9 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from glyphaneme.services.joining import listen_for_notices, open_database_studio
+from glyphaneme.services.studio import open_studio
+from glyphaneme.store.database import open_database, session_factory
+from glyphaneme.store.notices import listen
 from glyphaneme.web.events import Broadcaster, EventStreams
 from glyphaneme.web.factory import WebSettings, create_app
 
@@ -45,7 +47,8 @@ def read_surroundings() -> Surroundings:
 
 def make_studio(surroundings: Surroundings) -> Studio:
     """Return the studio of this process."""
-    return open_database_studio(surroundings.database_url, surroundings.home / "cache")
+    sessions = session_factory(open_database(surroundings.database_url))
+    return open_studio(sessions, surroundings.home / "cache")
 
 
 def run_web(arguments: list[str]) -> int:
@@ -61,7 +64,7 @@ def run_web(arguments: list[str]) -> int:
     surroundings = read_surroundings()
     settings = WebSettings(surroundings.hosts, surroundings.page_folder)
     app = create_app(make_studio(surroundings), settings)
-    broadcaster = Broadcaster(lambda: listen_for_notices(surroundings.database_url))
+    broadcaster = Broadcaster(lambda: listen(surroundings.database_url))
     gateway = Gateway(app, EventStreams(broadcaster, surroundings.hosts))
     # All this stays: a collection that walked it would hold up frames by 0.1 s.
     gc.freeze()

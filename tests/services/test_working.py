@@ -18,7 +18,7 @@ from glyphaneme.services.working import Progress, cancel_job, get_job, run_job
 from glyphaneme.store.blobs import blob_pieces, keep_blob
 from glyphaneme.store.jobs import add_job, begin_attempt, find_job
 from glyphaneme.store.pictures import add_picture
-from glyphaneme.store.rows import JobRow, PictureRow
+from glyphaneme.store.rows import JobKind, JobRow, PictureRow
 
 if TYPE_CHECKING:
     from glyphaneme.services.studio import Studio
@@ -32,7 +32,9 @@ def job(studio: Studio) -> uuid.UUID:
             session,
             PictureRow(sha256=sha256, name="Moths", format="PNG", width=1, height=1),
         )
-        return add_job(session, JobRow(kind="read_picture", picture_id=row.id))[0].id
+        return add_job(session, JobRow(kind=JobKind.READ_PICTURE, picture_id=row.id))[
+            0
+        ].id
 
 
 def state(studio: Studio, job_id: uuid.UUID) -> working.Job:

@@ -37,7 +37,7 @@ from glyphaneme.store.projects import (
     path_from_snapshot,
     stand_at,
 )
-from glyphaneme.store.rows import JobRow, PictureRow, RevisionRow
+from glyphaneme.store.rows import JobKind, JobRow, PictureRow, RevisionRow
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -207,7 +207,7 @@ def test_database_refuses_revisions_that_cannot_be(session: Session) -> None:
 
 def test_job_that_is_over_is_not_changed_any_more(session: Session) -> None:
     row = picture(session)
-    job, _ = add_job(session, JobRow(kind="read_picture", picture_id=row.id))
+    job, _ = add_job(session, JobRow(kind=JobKind.READ_PICTURE, picture_id=row.id))
 
     assert pictures_being_read(session, [row.id]) == {row.id}
     assert change_open_job(session, job.id, state="done", progress=1.0) is not None
@@ -221,7 +221,7 @@ def test_job_that_is_over_is_not_changed_any_more(session: Session) -> None:
 
 def test_database_refuses_jobs_that_cannot_be(session: Session) -> None:
     row = picture(session)
-    job, _ = add_job(session, JobRow(kind="read_picture", picture_id=row.id))
+    job, _ = add_job(session, JobRow(kind=JobKind.READ_PICTURE, picture_id=row.id))
     session.commit()
 
     for changes in ({"progress": 1.5}, {"state": "asleep"}):

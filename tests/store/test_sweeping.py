@@ -14,7 +14,7 @@ from glyphaneme.services.sweeping import sweep
 from glyphaneme.store.blobs import blob_pieces, keep_blob
 from glyphaneme.store.jobs import add_job, change_open_job
 from glyphaneme.store.projects import add_standing
-from glyphaneme.store.rows import JobRow, StandingRow
+from glyphaneme.store.rows import JobKind, JobRow, StandingRow
 from tests.store.test_keeping import count, picture, project
 
 if TYPE_CHECKING:
@@ -49,7 +49,9 @@ def export(session: Session, data: bytes) -> uuid.UUID:
     job, _ = add_job(
         session,
         JobRow(
-            kind="export", project_id=project(session)[0], request={"format": "png"}
+            kind=JobKind.EXPORT,
+            project_id=project(session)[0],
+            request={"format": "png"},
         ),
     )
     sha256 = keep_blob(session, io.BytesIO(data))
@@ -74,7 +76,7 @@ def test_old_files_go_with_their_bytes_and_pictures_stay(studio: Studio) -> None
 def test_work_that_is_not_over_is_kept_however_old(studio: Studio) -> None:
     with studio.sessions.begin() as session:
         row = picture(session)
-        job, _ = add_job(session, JobRow(kind="read_picture", picture_id=row.id))
+        job, _ = add_job(session, JobRow(kind=JobKind.READ_PICTURE, picture_id=row.id))
         aged(session, "job", job.id, "changed_at")
 
     sweep(studio)

@@ -26,8 +26,8 @@ def add_render_command(
 def run_render(options: argparse.Namespace) -> int:
     """Render the file; return the exit status."""
     # Imported late: serving must not wait for the compositor.
+    from glyphaneme.codecs.errors import PictureRefusedError
     from glyphaneme.services.errors import ServiceError
-    from glyphaneme.services.refusals import PictureRefusedError
     from glyphaneme.services.rendering import FORMAT_ENDINGS, render_layered
 
     chosen = FORMAT_ENDINGS.get(options.output.suffix.lower())

@@ -14,7 +14,7 @@ from pathlib import Path
 from glyphaneme.cli.postgres import PrivateCluster
 from glyphaneme.cli.processes import Watched, stop_all, watch_until_told
 from glyphaneme.cli.warming import is_cold, warm_up
-from glyphaneme.services.preparing import bring_up_to_date
+from glyphaneme.store.upgrading import prepare_database
 
 READY_WITHIN_S = 90.0
 EVERYWHERE = "0.0.0.0"  # noqa: S104  # only where the person asks for it
@@ -47,7 +47,7 @@ def serve(options: ServeOptions) -> None:
     watched: list[Watched] = []
     try:
         url = given or (cluster.start() if cluster else "")
-        bring_up_to_date(url)
+        prepare_database(url)
         watched += _start_processes(options, url)
         _wait_until_ready(options, watched)
         if options.with_demo:

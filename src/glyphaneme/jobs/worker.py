@@ -8,12 +8,14 @@ from typing import TYPE_CHECKING
 
 from procrastinate import App, PsycopgConnector
 
-from glyphaneme.services.finishing import make_file
-from glyphaneme.services.reading_in import read_in
+from glyphaneme.services.kinds import WORK
 from glyphaneme.services.sweeping import sweep
 from glyphaneme.services.working import run_job
 
 if TYPE_CHECKING:
+    from collections.abc import Callable
+
+    from glyphaneme.services.kinds import Work
     from glyphaneme.services.studio import Studio
 
 CONCURRENT_JOBS = 2
@@ -34,10 +36,8 @@ def build_app(database_url: str, studio: Studio) -> App:
     )
     app = App(connector=connector)
 
-    @app.task(name="read_picture")
-    def read_picture(job_id: str) -> None:
-        """Read a picture in."""
-        run_job(studio, uuid.UUID(job_id), read_in)
+    for kind, work in WORK.items():
+        app.task(name=kind)(_task(studio, work))
 
     @app.periodic(cron=SWEEP_AT)
     @app.task(name="sweep", queueing_lock="sweep")
@@ -45,12 +45,14 @@ def build_app(database_url: str, studio: Studio) -> App:
         """Let go of what nobody needs any more."""
         sweep(studio)
 
-    @app.task(name="export")
-    def export(job_id: str) -> None:
-        """Make a finished file."""
-        run_job(studio, uuid.UUID(job_id), make_file)
-
     return app
+
+
+def _task(studio: Studio, work: Work) -> Callable[[str], None]:
+    def run(job_id: str) -> None:
+        run_job(studio, uuid.UUID(job_id), work)
+
+    return run
 
 
 def work(database_url: str, studio: Studio) -> None:

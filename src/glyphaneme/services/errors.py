@@ -2,6 +2,19 @@
 
 from __future__ import annotations
 
+from glyphaneme.store.database import DATABASE_AWAY
+
+__all__ = [
+    "DATABASE_AWAY",
+    "ExportSizeError",
+    "JobCancelledError",
+    "KeyReusedError",
+    "NamelessFileError",
+    "NotThereError",
+    "PictureMismatchError",
+    "ServiceError",
+]
+
 
 class ServiceError(Exception):
     """Base of all refusals of services."""

@@ -29,7 +29,7 @@ from glyphaneme.services.working import Job, job_of
 from glyphaneme.store.blobs import blob_size
 from glyphaneme.store.jobs import add_job, find_job
 from glyphaneme.store.queue import enqueue
-from glyphaneme.store.rows import JobRow
+from glyphaneme.store.rows import JobKind, JobRow
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -97,14 +97,14 @@ def start_export(
         session,
         JobRow(
             id=key,
-            kind="export",
+            kind=JobKind.EXPORT,
             project_id=project_id,
             request=stored,
             file_name=_file_name(project.name, request.format),
         ),
     )
     if added:
-        enqueue(session, "export", row.id)
+        enqueue(session, JobKind.EXPORT, row.id)
     elif row.request != stored or row.project_id != project_id:
         raise KeyReusedError
     return job_of(row)

@@ -18,7 +18,7 @@ from glyphaneme.store.blobs import blob_size, keep_blob
 from glyphaneme.store.jobs import add_job, pictures_being_read
 from glyphaneme.store.notices import notify
 from glyphaneme.store.queue import enqueue
-from glyphaneme.store.rows import JobRow, PictureRow
+from glyphaneme.store.rows import JobKind, JobRow, PictureRow
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -138,8 +138,8 @@ def original_file(
 
 
 def _have_it_read(session: Session, row: PictureRow) -> uuid.UUID:
-    job, _ = add_job(session, JobRow(kind="read_picture", picture_id=row.id))
-    enqueue(session, "read_picture", job.id)
+    job, _ = add_job(session, JobRow(kind=JobKind.READ_PICTURE, picture_id=row.id))
+    enqueue(session, job.kind, job.id)
     notify(session, {"kind": "shelf"})
     return job.id
 

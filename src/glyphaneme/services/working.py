@@ -15,6 +15,7 @@ from glyphaneme.services.errors import JobCancelledError, NotThereError, Service
 from glyphaneme.store import jobs as jobs_store
 from glyphaneme.store.blobs import keep_blob
 from glyphaneme.store.notices import notify
+from glyphaneme.store.rows import JobKind
 
 if TYPE_CHECKING:
     from collections.abc import Callable
@@ -43,7 +44,7 @@ class Job(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     id: uuid.UUID
-    kind: Literal["read_picture", "export"]
+    kind: JobKind
     state: JobState
     progress: float
     picture_id: uuid.UUID | None

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from datetime import datetime
+from enum import StrEnum
 from typing import Any, ClassVar
 
 from sqlalchemy import (
@@ -15,6 +16,7 @@ from sqlalchemy import (
     Index,
     LargeBinary,
     MetaData,
+    String,
     UniqueConstraint,
     func,
 )
@@ -22,7 +24,13 @@ from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 JOB_STATES = ("waiting", "running", "done", "failed", "cancelled")
-JOB_KINDS = ("read_picture", "export")
+
+
+class JobKind(StrEnum):
+    """What long work is about."""
+
+    READ_PICTURE = "read_picture"
+    EXPORT = "export"
 
 
 class Base(DeclarativeBase):
@@ -41,6 +49,7 @@ class Base(DeclarativeBase):
         datetime: DateTime(timezone=True),
         dict[str, Any]: JSONB(none_as_null=True),
         bytes: LargeBinary,
+        JobKind: String,
     }
 
 
@@ -196,7 +205,7 @@ class JobRow(Base):
             "state IN ('" + "', '".join(JOB_STATES) + "')", name="state_is_known"
         ),
         CheckConstraint(
-            "kind IN ('" + "', '".join(JOB_KINDS) + "')", name="kind_is_known"
+            "kind IN ('" + "', '".join(JobKind) + "')", name="kind_is_known"
         ),
         CheckConstraint(
             "kind <> 'read_picture' OR picture_id IS NOT NULL", name="reads_a_picture"
@@ -208,7 +217,7 @@ class JobRow(Base):
     )
 
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True, default=uuid.uuid4)
-    kind: Mapped[str]
+    kind: Mapped[JobKind]
     state: Mapped[str] = mapped_column(default="waiting")
     progress: Mapped[float] = mapped_column(default=0.0)
     picture_id: Mapped[uuid.UUID | None] = mapped_column(

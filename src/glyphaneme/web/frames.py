@@ -10,8 +10,8 @@ from flask import Response, request
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
+from glyphaneme.core.edits import Edit
 from glyphaneme.services import showing
-from glyphaneme.services.documents import Edit
 from glyphaneme.services.projects import require_project, require_revision
 from glyphaneme.services.showing import Draft, FrameView, LayerThere
 from glyphaneme.web.shared import IdPath, studio

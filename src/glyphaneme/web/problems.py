@@ -10,10 +10,9 @@ from typing import TYPE_CHECKING
 from flask import Response, request
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
+from glyphaneme.codecs.errors import PictureRefusedError, RefusalCode
 from glyphaneme.core.errors import CoreError, LayerLockedError
 from glyphaneme.services import errors
-from glyphaneme.services.joining import DATABASE_AWAY
-from glyphaneme.services.refusals import PictureRefusedError, RefusalCode
 
 if TYPE_CHECKING:
     from flask import Flask
@@ -131,7 +130,7 @@ def _map_faults(app: Flask) -> None:
         response.headers["Retry-After"] = "1"
         return response
 
-    for away in DATABASE_AWAY:
+    for away in errors.DATABASE_AWAY:
         app.register_error_handler(away, on_database_away)
 
     @app.errorhandler(Exception)

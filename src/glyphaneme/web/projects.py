@@ -9,17 +9,13 @@ from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, ConfigDict, Field
 
+from glyphaneme.core.blend import MODE_GROUPS, BlendMode
+from glyphaneme.core.document import Canvas, Composite
+from glyphaneme.core.document.model import Name
+from glyphaneme.core.edits import Edit
 from glyphaneme.services import editing, opening, projects
-from glyphaneme.services.documents import (
-    MODE_GROUPS,
-    BlendMode,
-    Canvas,
-    Composite,
-    Edit,
-    Name,
-)
 from glyphaneme.services.editing import EditAnswer, History
-from glyphaneme.services.joining import ask_database
+from glyphaneme.services.health import check_health
 from glyphaneme.services.projects import ProjectCard, ProjectState
 from glyphaneme.web.shared import IdPath, studio
 from glyphaneme.web.uploads import uploaded
@@ -102,8 +98,7 @@ class Health(BaseModel):
 @api.get("/health", responses={200: Health})
 def get_health() -> dict[str, str]:
     """Tell that the service and its database answer."""
-    with studio().sessions() as session:
-        ask_database(session)
+    check_health(studio())
     return {"status": "ok"}
 
 

@@ -1,0 +1,23 @@
+"""The table of all kinds of long work: a new kind is a line here and in `JobKind`."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from glyphaneme.services.finishing import make_file
+from glyphaneme.services.reading_in import read_in
+from glyphaneme.store.rows import JobKind
+
+if TYPE_CHECKING:
+    from collections.abc import Callable, Mapping
+
+    from glyphaneme.services.studio import Studio
+    from glyphaneme.services.working import Progress
+    from glyphaneme.store.rows import JobRow
+
+    Work = Callable[[Studio, JobRow, Progress], None]
+
+WORK: Mapping[JobKind, Work] = {
+    JobKind.READ_PICTURE: read_in,
+    JobKind.EXPORT: make_file,
+}
