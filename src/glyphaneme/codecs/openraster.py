@@ -177,9 +177,9 @@ class OpenRasterReader:
     def _read(self, name: str, *, limit: int = MAX_BYTES) -> bytes:
         path = PurePosixPath(name)
         if path.is_absolute() or ".." in path.parts or "\\" in name:
-            raise DamagedArchiveError("It points outside of itself with", name)
+            raise DamagedArchiveError("It points to something outside of itself:", name)
         if name not in self._names:
-            raise DamagedArchiveError("It lacks its part", name)
+            raise DamagedArchiveError("A part of it is missing:", name)
         try:
             with self._archive.open(name) as entry:
                 # Headers may lie about sizes: not more than they say, nor than we take.
@@ -187,14 +187,12 @@ class OpenRasterReader:
                 data = entry.read(most + 1)
         except NotImplementedError as cause:
             raise DamagedArchiveError(
-                "It packs in a way that is not known here its part", name
+                "A part of it is packed in a way that is not known here:", name
             ) from cause
         except Exception as cause:
-            raise DamagedArchiveError(
-                "The file is damaged at its part", name
-            ) from cause
+            raise DamagedArchiveError("A part of it is damaged:", name) from cause
         if len(data) > most:
-            raise DamagedArchiveError("Larger than it says is its part", name)
+            raise DamagedArchiveError("A part of it is larger than it says:", name)
         return data
 
     def _read_stack(self) -> LayeredPicture:
@@ -217,7 +215,7 @@ class OpenRasterReader:
                 raise
             raise DamagedArchiveError("Its stack.xml cannot be read") from cause
         if sum(1 for _ in _layers_of(entries)) > MAX_LAYERS:
-            raise DamagedArchiveError("It may hold as many layers as", MAX_LAYERS)
+            raise DamagedArchiveError("It holds more layers than", MAX_LAYERS)
         return picture
 
 
