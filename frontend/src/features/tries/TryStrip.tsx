@@ -31,15 +31,18 @@ const List = styled(ListBox)`
 `;
 
 const Group = styled(ListBoxSection)`
+  position: relative;
   display: flex;
   flex: none;
-  flex-wrap: wrap;
   gap: 6px;
+  padding-top: 29px;
 `;
 
 const Title = styled(Header)`
-  flex: 1 0 100%;
-  margin-bottom: 1px;
+  position: absolute;
+  inset: 0 0 auto;
+  overflow: hidden;
+  white-space: nowrap;
   padding-bottom: 4px;
   border-bottom: 1px solid ${color.rule};
   color: ${color.softInk};
