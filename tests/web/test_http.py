@@ -90,7 +90,11 @@ def test_same_bytes_are_one_picture(client: FlaskClient) -> None:
 def test_original_file_comes_back_byte_for_byte(client: FlaskClient) -> None:
     picture = bring_in(client, jpeg()).get_json()
 
-    assert client.get(f"/api/pictures/{picture['id']}/file").data == jpeg()
+    answer = client.get(f"/api/pictures/{picture['id']}/file")
+
+    assert answer.data == jpeg()
+    assert answer.content_type == "image/jpeg"
+    assert answer.content_length == len(jpeg())
 
 
 def test_reading_in_makes_the_picture_ready_with_a_thumbnail(

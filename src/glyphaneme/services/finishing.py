@@ -133,8 +133,7 @@ def _make_layered_file(
 
     def original(picture: str) -> Iterator[bytes]:
         with studio.sessions() as session:
-            _, _, pieces = original_file(session, studio, uuid.UUID(picture))
-        return pieces
+            return original_file(session, studio, uuid.UUID(picture)).pieces
 
     with tempfile.TemporaryFile() as file:
         write_layered(

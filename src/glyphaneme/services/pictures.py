@@ -6,7 +6,7 @@ import re
 import uuid
 from datetime import datetime
 from pathlib import PurePosixPath, PureWindowsPath
-from typing import TYPE_CHECKING, BinaryIO
+from typing import TYPE_CHECKING, BinaryIO, NamedTuple
 
 from pydantic import BaseModel, ConfigDict
 
@@ -28,18 +28,6 @@ if TYPE_CHECKING:
     from glyphaneme.services.studio import Studio
 
 LONGEST_NAME = 80
-
-__all__ = [
-    "BroughtIn",
-    "Picture",
-    "bring_in",
-    "get_picture",
-    "get_thumbnail",
-    "list_shelf",
-    "media_type_of",
-    "name_from_file",
-    "original_file",
-]
 
 
 class Picture(BaseModel):
@@ -127,14 +115,24 @@ def get_thumbnail(session: Session, studio: Studio, picture_id: uuid.UUID) -> by
     return studio.shelf.thumbnail(session, _require(session, picture_id).sha256)
 
 
+class OriginalFile(NamedTuple):
+    """A picture's file as it was brought in, piece by piece."""
+
+    media_type: str
+    size: int
+    pieces: Iterator[bytes]
+
+
 def original_file(
     session: Session, studio: Studio, picture_id: uuid.UUID
-) -> tuple[Picture, int, Iterator[bytes]]:
-    """Return a picture, its file's size, and the file as it was brought in."""
+) -> OriginalFile:
+    """Return a picture's file as it was brought in."""
     row = _require(session, picture_id)
-    picture = _picture(row, being_read=set())
-    pieces = stream_file(studio, row.sha256)
-    return picture, blob_size(session, row.sha256), pieces
+    return OriginalFile(
+        media_type=media_type_of(row.format),
+        size=blob_size(session, row.sha256),
+        pieces=stream_file(studio, row.sha256),
+    )
 
 
 def _have_it_read(session: Session, row: PictureRow) -> uuid.UUID:

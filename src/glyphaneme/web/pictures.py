@@ -9,7 +9,7 @@ from flask_openapi3 import APIBlueprint, FileStorage, Tag
 from pydantic import BaseModel
 
 from glyphaneme.services import pictures
-from glyphaneme.services.pictures import BroughtIn, Picture, media_type_of
+from glyphaneme.services.pictures import BroughtIn, Picture
 from glyphaneme.web.shared import IdPath, studio
 from glyphaneme.web.uploads import uploaded
 
@@ -74,7 +74,7 @@ def get_thumbnail(path: IdPath) -> Response:
 def get_file(path: IdPath) -> Response:
     """Return a picture's file as it was brought in."""
     with studio().sessions() as session:
-        picture, size, pieces = pictures.original_file(session, studio(), path.id)
-    response = Response(pieces, content_type=media_type_of(picture.format))
-    response.content_length = size
+        file = pictures.original_file(session, studio(), path.id)
+    response = Response(file.pieces, content_type=file.media_type)
+    response.content_length = file.size
     return response
