@@ -81,11 +81,16 @@ class Keeper(Protocol):
         """Look once; return soon."""
 
 
-def watch_until_told(keepers: Sequence[Keeper]) -> None:
-    """Keep all running until SIGINT or SIGTERM comes."""
+def hear_signals() -> list[int]:
+    """Return a list that from now on fills with what tells us to stop."""
     told: list[int] = []
     for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(number, lambda number, _frame: told.append(number))
+    return told
+
+
+def watch_until_told(keepers: Sequence[Keeper], told: list[int]) -> None:
+    """Keep all running until `told` says to stop."""
     while not told:
         for keeper in keepers:
             keeper.keep_running()

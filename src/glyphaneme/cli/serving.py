@@ -12,7 +12,12 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from glyphaneme.cli.postgres import PrivateCluster
-from glyphaneme.cli.processes import Watched, stop_all, watch_until_told
+from glyphaneme.cli.processes import (
+    Watched,
+    hear_signals,
+    stop_all,
+    watch_until_told,
+)
 from glyphaneme.cli.warming import is_cold, warm_up
 from glyphaneme.store.upgrading import prepare_database
 
@@ -52,10 +57,12 @@ def serve(options: ServeOptions) -> None:
         _wait_until_ready(options, watched)
         if options.with_demo:
             _load_demo(options)
+        # Before anyone is told that it is open: they may close it at once.
+        told = hear_signals()
         _say(f"Glyphaneme is open at http://{_shown_host(options)}:{options.port}")
         _say("Ctrl-C closes it; everything saved stays.")
         # The database first: what needs it dies without it.
-        watch_until_told([*([cluster] if cluster else []), *watched])
+        watch_until_told([*([cluster] if cluster else []), *watched], told)
     finally:
         stop_all(watched)
         if cluster is not None:
