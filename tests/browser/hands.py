@@ -146,6 +146,8 @@ class Hands:
                 "Input.dispatchDragEvent",
                 {"type": kind, "x": at.x, "y": at.y, "data": data},
             )
+            # A drop counts only once the page has taken the drag before it.
+            self.page.evaluate("() => new Promise(requestAnimationFrame)")
         session.detach()
 
     # --- the pile
