@@ -3,6 +3,10 @@ import optimizeLocales from "@react-aria/optimize-locales-plugin";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vitest/config";
 
+function folder(name: string): string {
+  return fileURLToPath(new URL(name, import.meta.url));
+}
+
 export default defineConfig({
   plugins: [
     react(),
@@ -11,7 +15,7 @@ export default defineConfig({
   ],
   // The server replaces the mark with a nonce of its own for every page it serves.
   html: { cspNonce: "%NONCE%" },
-  resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
+  resolve: { alias: { "@": folder("./src"), "@generated": folder("./generated") } },
   build: { target: "es2023", assetsInlineLimit: 0, chunkSizeWarningLimit: 1200 },
   test: {
     environment: "jsdom",

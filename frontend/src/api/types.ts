@@ -1,7 +1,7 @@
 /** The service's types by short names, generated from its OpenAPI. */
 
-import type { components } from "@/api/schema";
-import type { Composite, Edit } from "@/model/composite";
+import type { components } from "@generated/schema";
+import type { Answered } from "@/model/composite";
 
 type Schemas = components["schemas"];
 
@@ -20,12 +20,8 @@ export type ExportRequest = Schemas["ExportRequest"];
 export type FrameView = Schemas["FrameView"];
 export type Outcome = Schemas["EditAnswer"]["outcome"];
 
-/** A project's state, with the composite as the page's model knows it. */
-export type ProjectState = Omit<Schemas["ProjectState"], "composite"> & {
-  readonly composite: Composite;
-};
-
-export type EditAnswer = Omit<Schemas["EditAnswer"], "state"> & { readonly state: ProjectState };
+export type ProjectState = Answered<Schemas["ProjectState"]>;
+export type EditAnswer = Answered<Schemas["EditAnswer"]>;
 
 export type Notice =
   | {
@@ -36,7 +32,3 @@ export type Notice =
     }
   | { readonly kind: "job"; readonly job: Job }
   | { readonly kind: "shelf" | "wall" | "catch_up" };
-
-/** Fails to compile when the page's edits are not what the service takes. */
-export type EditsFit = Edit extends Schemas["NewEdit"]["edit"] ? true : never;
-export const editsFit: EditsFit = true;

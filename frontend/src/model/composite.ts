@@ -1,161 +1,32 @@
-/** The composite as the page knows it; the service's own types fit these. */
+/** The composite as the page knows it: the service's own types, with every value there. */
 
-export interface Placement {
-  readonly x: number;
-  readonly y: number;
-  readonly scale_x: number;
-  readonly scale_y: number;
-  readonly turn: number;
-  readonly flipped: boolean;
-  readonly upended: boolean;
-}
+import type { components } from "@generated/schema";
 
-export type BlendMode =
-  | "normal"
-  | "multiply"
-  | "screen"
-  | "overlay"
-  | "darken"
-  | "lighten"
-  | "color-dodge"
-  | "color-burn"
-  | "hard-light"
-  | "soft-light"
-  | "difference"
-  | "exclusion"
-  | "hue"
-  | "saturation"
-  | "color"
-  | "luminosity";
+type Schemas = components["schemas"];
 
-interface LayerBase {
-  readonly id: string;
-  readonly name: string;
-  readonly blend: BlendMode;
-  readonly opacity: number;
-  readonly visible: boolean;
-  readonly locked: boolean;
-}
+/** What the service answers: nothing may change, and what has a default is never left out. */
+export type Answered<T> = T extends object ? { readonly [K in keyof T]-?: Answered<T[K]> } : T;
 
-export interface PhotoLayer extends LayerBase {
-  readonly kind: "photo";
-  readonly picture: string;
-  readonly width: number;
-  readonly height: number;
-  readonly placement: Placement;
-}
+/** What the page asks for: a value may be left out, but each that is given is whole. */
+type Asked<T> = T extends unknown ? { readonly [K in keyof T]: Answered<T[K]> } : never;
 
-export interface ColorLayer extends LayerBase {
-  readonly kind: "color";
-  readonly color: string;
-}
+export type Placement = Answered<Schemas["Placement"]>;
+export type BlendMode = Schemas["BlendMode"];
+export type Stop = Answered<Schemas["Stop"]>;
+export type Gradient = Answered<Schemas["Gradient"]>;
+export type Canvas = Answered<Schemas["Canvas"]>;
+export type Composite = Answered<Schemas["Composite"]>;
 
-export interface Stop {
-  readonly color: string;
-  readonly opacity: number;
-}
+export type PhotoLayer = Answered<Schemas["PhotoLayer"]>;
+export type ColorLayer = Answered<Schemas["ColorLayer"]>;
+export type GradientLayer = Answered<Schemas["GradientLayer"]>;
+export type GroupLayer = Answered<Schemas["GroupLayer"]>;
 
-export interface Gradient {
-  readonly shape: "linear" | "round";
-  readonly x: number;
-  readonly y: number;
-  readonly length: number;
-  readonly angle: number;
-  readonly start: Stop;
-  readonly end: Stop;
-}
-
-export interface GradientLayer extends LayerBase {
-  readonly kind: "gradient";
-  readonly gradient: Gradient;
-}
-
-export interface GroupLayer extends LayerBase {
-  readonly kind: "group";
-  readonly width: number;
-  readonly height: number;
-  readonly placement: Placement;
-  /** From back to front. */
-  readonly layers: readonly Layer[];
-}
-
+export type Layer = Composite["layers"][number];
 export type PlacedLayer = PhotoLayer | GroupLayer;
 export type WashLayer = ColorLayer | GradientLayer;
-export type Layer = PlacedLayer | WashLayer;
 
-export interface Canvas {
-  readonly width: number;
-  readonly height: number;
-  readonly ppi: number;
-  readonly background: string | null;
-}
-
-export interface Composite {
-  readonly schema_version: 2;
-  readonly canvas: Canvas;
-  /** From back to front. */
-  readonly layers: readonly Layer[];
-}
-
-export type Edit =
-  | {
-      readonly kind: "add_layer";
-      readonly layer_id: string;
-      readonly picture: string;
-      readonly name: string;
-      readonly width: number;
-      readonly height: number;
-      readonly index: number | null;
-      readonly at: [number, number] | null;
-    }
-  | {
-      readonly kind: "add_color";
-      readonly layer_id: string;
-      readonly name: string;
-      readonly color: string;
-      readonly index: number | null;
-    }
-  | {
-      readonly kind: "add_gradient";
-      readonly layer_id: string;
-      readonly name: string;
-      readonly gradient: Gradient;
-      readonly index: number | null;
-    }
-  | { readonly kind: "tint_layer"; readonly layer_id: string; readonly color: string }
-  | { readonly kind: "grade_layer"; readonly layer_id: string; readonly gradient: Gradient }
-  | {
-      readonly kind: "group_layers";
-      readonly group_id: string;
-      readonly name: string;
-      readonly layer_ids: [string, ...string[]];
-      readonly mode: BlendMode;
-    }
-  | { readonly kind: "dissolve_group"; readonly layer_id: string }
-  | { readonly kind: "remove_layer"; readonly layer_id: string }
-  | { readonly kind: "duplicate_layer"; readonly layer_id: string; readonly copy_id: string }
-  | { readonly kind: "place_layer"; readonly layer_id: string; readonly placement: Placement }
-  | {
-      readonly kind: "blend_layer";
-      readonly layer_id: string;
-      readonly mode: BlendMode;
-      readonly opacity: number;
-    }
-  | { readonly kind: "name_layer"; readonly layer_id: string; readonly name: string }
-  | { readonly kind: "show_layer"; readonly layer_id: string; readonly visible: boolean }
-  | { readonly kind: "lock_layer"; readonly layer_id: string; readonly locked: boolean }
-  | {
-      readonly kind: "move_layer";
-      readonly layer_id: string;
-      readonly index: number;
-      readonly into: string | null;
-    }
-  | {
-      readonly kind: "set_canvas";
-      readonly canvas: Canvas;
-      readonly shift_x: number;
-      readonly shift_y: number;
-    };
+export type Edit = Asked<Schemas["NewEdit"]["edit"]>;
 
 /** Return a layer and the groups that it lies in, the outermost first; empty if absent. */
 export function pathTo(layers: readonly Layer[], id: string | null): readonly Layer[] {

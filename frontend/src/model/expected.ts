@@ -87,7 +87,7 @@ function changed(layer: Layer, edit: LayerChange): Layer {
 /** Within its own group at once; into another one only as the service says. */
 function moved(composite: Composite, edit: Extract<Edit, { kind: "move_layer" }>): Composite {
   const home = groupsAround(composite, edit.layer_id).at(-1);
-  if ((home?.id ?? null) !== edit.into) return composite;
+  if ((home?.id ?? null) !== (edit.into ?? null)) return composite;
   const siblings = home?.layers ?? composite.layers;
   const layer = siblings.find((one) => one.id === edit.layer_id);
   if (!layer) return composite;
@@ -103,8 +103,8 @@ function moved(composite: Composite, edit: Extract<Edit, { kind: "move_layer" }>
 function shifted(edit: Extract<Edit, { kind: "set_canvas" }>): (layer: Layer) => Layer {
   const by = <P extends Point>(at: P): P => ({
     ...at,
-    x: at.x + edit.shift_x,
-    y: at.y + edit.shift_y,
+    x: at.x + (edit.shift_x ?? 0),
+    y: at.y + (edit.shift_y ?? 0),
   });
   return (layer) => {
     if (isPlaced(layer)) return { ...layer, placement: by(layer.placement) };

@@ -1,5 +1,6 @@
 /** Where layers lie: the arithmetic behind grips and clicks. */
 
+import { PLACEMENT } from "@generated/limits";
 import {
   type Canvas,
   isPlaced,
@@ -14,7 +15,7 @@ export interface Point {
 }
 
 export const LEAST_SCALE = 0.001;
-export const GREATEST_SCALE = 200;
+export const GREATEST_SCALE = PLACEMENT.scale_x.maximum;
 
 const DEGREE = Math.PI / 180;
 

@@ -1,5 +1,7 @@
 /** What a picture is for, and the sizes that go with it. */
 
+import { CANVAS } from "@generated/limits";
+
 export type Purpose = "print" | "screen" | "photo";
 export type Unit = "cm" | "in" | "px";
 
@@ -43,14 +45,13 @@ export const SCREEN_SIZES: readonly SheetSize[] = [
 ];
 
 export const OWN_SIZE = "own";
-export const LONGEST_SIDE = 30_000;
 
 const PER_INCH: Readonly<Record<Exclude<Unit, "px">, number>> = { cm: 2.54, in: 1 };
 
 /** Turn a length into pixels. */
 export function toPixels(length: number, unit: Unit, ppi: number): number {
   const pixels = unit === "px" ? length : (length / PER_INCH[unit]) * ppi;
-  return Math.min(Math.max(Math.round(pixels), 1), LONGEST_SIDE);
+  return Math.min(Math.max(Math.round(pixels), CANVAS.width.minimum), CANVAS.width.maximum);
 }
 
 /** Turn pixels into a length. */

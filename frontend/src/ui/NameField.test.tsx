@@ -8,7 +8,15 @@ afterEach(cleanup);
 function show() {
   const onName = vi.fn();
   const onLeave = vi.fn();
-  render(<NameField label="Name of Moths" name="Moths" onName={onName} onLeave={onLeave} />);
+  render(
+    <NameField
+      label="Name of Moths"
+      longest={120}
+      name="Moths"
+      onName={onName}
+      onLeave={onLeave}
+    />,
+  );
   return { onName, onLeave, box: screen.getByRole("textbox", { name: "Name of Moths" }) };
 }
 

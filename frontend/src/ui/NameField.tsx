@@ -8,7 +8,7 @@ import { color } from "@/theme/tokens";
 interface NameFieldProps {
   readonly label: string;
   readonly name: string;
-  readonly longest?: number;
+  readonly longest: number;
   onName(name: string): void;
   onLeave(): void;
 }
@@ -35,7 +35,7 @@ export function NameField(props: NameFieldProps): ReactElement {
       aria-label={props.label}
       value={draft}
       onChange={setDraft}
-      maxLength={props.longest ?? 120}
+      maxLength={props.longest}
       // The field appears because its name was asked for.
       autoFocus
       onBlur={() => finish(true)}

@@ -63,6 +63,14 @@ const Digits = styled(Input)`
   outline: none;
 `;
 
+/** Return the limits of the service as a box takes them. */
+export function between(limits: { readonly minimum: number; readonly maximum: number }): {
+  readonly min: number;
+  readonly max: number;
+} {
+  return { min: limits.minimum, max: limits.maximum };
+}
+
 export function NumberBox(props: NumberBoxProps): ReactElement {
   const { label, value, min, max, step, unit = "", digits = 0, hideLabel = false } = props;
   return (

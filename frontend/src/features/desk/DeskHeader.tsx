@@ -1,5 +1,6 @@
 /** The head of the desk: name, history, how it is looked at, and Finish. */
 
+import { NEW_PROJECT } from "@generated/limits";
 import { ChevronLeft, CircleHelp } from "lucide-react";
 import { type ReactElement, useState } from "react";
 import { Link } from "react-router";
@@ -90,6 +91,7 @@ function ProjectTitle(): ReactElement {
     <Title>
       {renaming ? (
         <NameField
+          longest={NEW_PROJECT.name.maxLength}
           label="Name of the picture"
           name={name}
           onName={rename}

@@ -1,5 +1,6 @@
 /** The commands of the keyboard and of the open layer's buttons. */
 
+import { NAME_LAYER } from "@generated/limits";
 import { v4 as newId } from "uuid";
 import type { DeskActions } from "@/features/desk/DeskContext";
 import {
@@ -17,8 +18,6 @@ import { firstGradient } from "@/model/gradients";
 import { intoPile, onCanvas } from "@/model/nesting";
 import { useDesk } from "@/state/desk";
 import { expectedComposite } from "@/state/project";
-
-const LONGEST_NAME = 120;
 
 /** Return the open layer as it will be once everything is answered. */
 export function openLayer(): Layer | undefined {
@@ -67,7 +66,7 @@ export function putTogether(desk: DeskActions, layer: Layer): void {
   desk.edit({
     kind: "group_layers",
     group_id: group,
-    name: `${below.name} and ${layer.name}`.slice(0, LONGEST_NAME),
+    name: `${below.name} and ${layer.name}`.slice(0, NAME_LAYER.name.maxLength),
     layer_ids: [below.id, layer.id],
     mode: below.blend === layer.blend ? layer.blend : "normal",
   });

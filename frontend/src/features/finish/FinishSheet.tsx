@@ -1,5 +1,6 @@
 /** Finish: choose format and size, have the file made, and save it. */
 
+import { EXPORT_REQUEST } from "@generated/limits";
 import { type ReactElement, useState } from "react";
 import styled from "styled-components";
 import { exportUrl } from "@/api/calls";
@@ -14,7 +15,7 @@ import { PlainButton, StrongButton } from "@/ui/Button";
 import { Choice } from "@/ui/Choice";
 import { ColorWell } from "@/ui/ColorWell";
 import { LabelledSlider } from "@/ui/LabelledSlider";
-import { NumberBox } from "@/ui/NumberBox";
+import { between, NumberBox } from "@/ui/NumberBox";
 import { Progress } from "@/ui/Progress";
 import { Sheet } from "@/ui/Sheet";
 
@@ -39,7 +40,6 @@ const SHARES = [
 
 /** WebP cannot be larger. */
 const LONGEST_WEBP = 16_383;
-const WIDEST = 30_000;
 
 const Body = styled.div`
   display: grid;
@@ -145,8 +145,7 @@ function SizeChoice({ canvas, width, onChange }: SizeChoiceProps): ReactElement 
       <NumberBox
         label="Width"
         value={width}
-        min={1}
-        max={WIDEST}
+        {...between(EXPORT_REQUEST.width)}
         step={1}
         unit="px"
         onChange={onChange}

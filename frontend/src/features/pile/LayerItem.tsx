@@ -1,5 +1,6 @@
 /** One layer of the pile: its picture, its sentence, and, when open, its facets. */
 
+import { NAME_LAYER } from "@generated/limits";
 import { type ReactElement, useState } from "react";
 import styled from "styled-components";
 import { toggleLocked, toggleShown } from "@/features/desk/commands";
@@ -99,6 +100,7 @@ export function LayerItem({ layer, row, into }: LayerItemProps): ReactElement {
         <LayerThumb layer={layer} onPress={() => actions.open(open ? null : layer.id)} />
         {renaming ? (
           <NameField
+            longest={NAME_LAYER.name.maxLength}
             label={`Name of ${layer.name}`}
             name={layer.name}
             onName={(name) => desk.edit({ kind: "name_layer", layer_id: layer.id, name })}

@@ -1,5 +1,6 @@
 /** Place by number: position, size, turn, flips, and the usual places in one go. */
 
+import { PLACEMENT } from "@generated/limits";
 import { type ReactElement, useState } from "react";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
@@ -9,7 +10,7 @@ import { intoPile, onCanvas } from "@/model/nesting";
 import { useComposite } from "@/state/project";
 import { useCalmLive } from "@/state/useCalmLive";
 import { PlainButton } from "@/ui/Button";
-import { NumberBox } from "@/ui/NumberBox";
+import { between, NumberBox } from "@/ui/NumberBox";
 import { Tick } from "@/ui/Tick";
 
 const Pair = styled.div`
@@ -28,7 +29,6 @@ const Buttons = styled.div`
   }
 `;
 
-const FARTHEST = 200_000;
 const PERCENT = 100;
 
 export function PlaceFacet({ layer }: { readonly layer: PlacedLayer }): ReactElement | null {
@@ -90,8 +90,19 @@ function PlaceNumbers({ place, isOff, isGroup, onChange }: PlaceNumbersProps): R
   const [wantsFree, setWantsFree] = useState(false);
   const inProportion = isGroup || (even && !wantsFree);
   const shared = { isDisabled: isOff, digits: 1 } as const;
-  const scale = { ...shared, min: 0.1, max: 20_000, step: 0.1, unit: "%" } as const;
-  const position = { ...shared, min: -FARTHEST, max: FARTHEST, step: 0.1, unit: "px" } as const;
+  const scale = {
+    ...shared,
+    min: 0.1,
+    max: PERCENT * PLACEMENT.scale_x.maximum,
+    step: 0.1,
+    unit: "%",
+  } as const;
+  const position = {
+    ...shared,
+    ...between(PLACEMENT.x),
+    step: 0.1,
+    unit: "px",
+  } as const;
   const sized = (percent: number) => clampedScale(percent / PERCENT);
   return (
     <>
@@ -136,8 +147,7 @@ function PlaceNumbers({ place, isOff, isGroup, onChange }: PlaceNumbersProps): R
         <NumberBox
           {...shared}
           label="Turn"
-          min={-360}
-          max={360}
+          {...between(PLACEMENT.turn)}
           step={0.1}
           unit="°"
           value={round(place.turn)}

@@ -1,5 +1,6 @@
 /** Wash: the colours of a colour or gradient layer, and how a gradient runs. */
 
+import { GRADIENT } from "@generated/limits";
 import type { ReactElement } from "react";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
@@ -23,7 +24,7 @@ import { PlainButton } from "@/ui/Button";
 import { Choice } from "@/ui/Choice";
 import { ColorWell } from "@/ui/ColorWell";
 import { LabelledSlider } from "@/ui/LabelledSlider";
-import { NumberBox } from "@/ui/NumberBox";
+import { between, NumberBox } from "@/ui/NumberBox";
 
 const Row = styled.div`
   display: flex;
@@ -59,7 +60,6 @@ const SHAPES = [
 ] as const;
 
 const PERCENT = 100;
-const FARTHEST = 200_000;
 
 export function WashFacet({ layer }: { readonly layer: WashLayer }): ReactElement | null {
   const composite = useComposite();
@@ -195,7 +195,11 @@ interface GradientNumbersProps {
 function GradientNumbers({ shown, isOff, onTake }: GradientNumbersProps): ReactElement {
   const round = (value: number) => Math.round(value * 10) / 10;
   const shared = { digits: 1, step: 0.1, isDisabled: isOff } as const;
-  const place = { ...shared, min: -FARTHEST, max: FARTHEST, unit: "px" } as const;
+  const place = {
+    ...shared,
+    ...between(GRADIENT.x),
+    unit: "px",
+  } as const;
   return (
     <Pair>
       <NumberBox {...place} label="Across" value={round(shown.x)} onChange={(x) => onTake({ x })} />
@@ -203,8 +207,7 @@ function GradientNumbers({ shown, isOff, onTake }: GradientNumbersProps): ReactE
       <NumberBox
         {...shared}
         label="Length"
-        min={1}
-        max={FARTHEST}
+        {...between(GRADIENT.length)}
         unit="px"
         value={round(shown.length)}
         onChange={(length) => onTake({ length })}
@@ -213,8 +216,7 @@ function GradientNumbers({ shown, isOff, onTake }: GradientNumbersProps): ReactE
         <NumberBox
           {...shared}
           label="Angle"
-          min={-360}
-          max={360}
+          {...between(GRADIENT.angle)}
           unit="°"
           value={round(shown.angle)}
           onChange={(angle) => onTake({ angle })}

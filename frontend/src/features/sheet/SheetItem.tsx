@@ -1,5 +1,6 @@
 /** The sheet at the back of the pile: its size, print size and colour. */
 
+import { CANVAS } from "@generated/limits";
 import { type ReactElement, useState } from "react";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
@@ -11,7 +12,7 @@ import { color, font } from "@/theme/tokens";
 import { PlainButton, StrongButton } from "@/ui/Button";
 import { Choice } from "@/ui/Choice";
 import { ColorWell } from "@/ui/ColorWell";
-import { NumberBox } from "@/ui/NumberBox";
+import { between, NumberBox } from "@/ui/NumberBox";
 import { useShownWhenOpen } from "@/ui/useShownWhenOpen";
 
 const Item = styled.div`
@@ -105,7 +106,6 @@ const SIDES = [
   ["top", "At the top"],
   ["bottom", "At the bottom"],
 ] as const;
-const LONGEST = 30_000;
 
 /** What is added counts for the size that it was typed for; with another it begins anew. */
 function useAdded({ width, height }: Canvas): [Added, (added: Added) => void] {
@@ -119,7 +119,8 @@ function SheetForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
   const [added, setAdded] = useAdded(canvas);
   const width = canvas.width + added.left + added.right;
   const height = canvas.height + added.top + added.bottom;
-  const fits = width >= 1 && height >= 1 && width <= LONGEST && height <= LONGEST;
+  const fits =
+    width >= 1 && height >= 1 && width <= CANVAS.width.maximum && height <= CANVAS.width.maximum;
   const change = (changes: Partial<Canvas>, shift_x = 0, shift_y = 0) =>
     desk.edit({ kind: "set_canvas", canvas: { ...canvas, ...changes }, shift_x, shift_y });
   return (
@@ -146,8 +147,7 @@ function SheetForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
       <NumberBox
         label="Prints at"
         value={canvas.ppi}
-        min={1}
-        max={4800}
+        {...between(CANVAS.ppi)}
         step={1}
         unit="ppi"
         onChange={(ppi) => change({ ppi })}
@@ -159,8 +159,8 @@ function SheetForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
             key={side}
             label={label}
             value={added[side]}
-            min={-LONGEST}
-            max={LONGEST}
+            min={-CANVAS.width.maximum}
+            max={CANVAS.width.maximum}
             step={1}
             unit="px"
             onChange={(pixels) => setAdded({ ...added, [side]: pixels })}

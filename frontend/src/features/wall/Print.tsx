@@ -1,5 +1,6 @@
 /** One project on the wall, as a print. */
 
+import { NEW_PROJECT } from "@generated/limits";
 import { useQueryClient } from "@tanstack/react-query";
 import { lazy, type ReactElement, Suspense, useState } from "react";
 import { Link } from "react-router";
@@ -97,6 +98,7 @@ export function Print({ card }: { readonly card: ProjectCard }): ReactElement {
         <Name>
           {renaming ? (
             <NameField
+              longest={NEW_PROJECT.name.maxLength}
               label={`Name of ${card.name}`}
               name={card.name}
               onName={rename}

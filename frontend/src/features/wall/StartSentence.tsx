@@ -1,5 +1,6 @@
 /** Start: a sentence whose live words say what the new picture is for. */
 
+import { CANVAS } from "@generated/limits";
 import { type ReactElement, useRef, useState } from "react";
 import styled from "styled-components";
 import { ACCEPTED } from "@/api/uploads";
@@ -18,7 +19,7 @@ import {
 import { color, font } from "@/theme/tokens";
 import { StrongButton } from "@/ui/Button";
 import { LiveSelect } from "@/ui/LiveSelect";
-import { NumberBox } from "@/ui/NumberBox";
+import { between, NumberBox } from "@/ui/NumberBox";
 
 const Band = styled.section`
   display: grid;
@@ -167,7 +168,12 @@ interface OwnSizeProps {
 
 function OwnSize({ size, onChange }: OwnSizeProps): ReactElement {
   const digits = size.unit === "px" ? 0 : 2;
-  const side = { min: size.unit === "px" ? 1 : 0.1, max: 30_000, step: 10 ** -digits, digits };
+  const side = {
+    min: size.unit === "px" ? 1 : 0.1,
+    max: CANVAS.width.maximum,
+    step: 10 ** -digits,
+    digits,
+  };
   return (
     <Own>
       <NumberBox
@@ -193,8 +199,7 @@ function OwnSize({ size, onChange }: OwnSizeProps): ReactElement {
       <NumberBox
         label="at"
         unit="ppi"
-        min={1}
-        max={4800}
+        {...between(CANVAS.ppi)}
         step={1}
         value={size.ppi}
         onChange={(ppi) => onChange({ ...size, ppi })}

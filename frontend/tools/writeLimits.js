@@ -1,0 +1,33 @@
+/**
+ * Writes the limits of the API description as constants, one a schema, so that the page
+ * offers what the service takes: `CANVAS.width.maximum`, `PHOTO_LAYER.name.maxLength`.
+ */
+
+import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
+
+const WORDS = ["minimum", "exclusiveMinimum", "maximum", "minLength", "maxLength", "maxItems"];
+
+function limitsOf(property) {
+  // What may be left out is described as one of several; their limits are alike.
+  const kinds = [property, ...(property.anyOf ?? [])];
+  return Object.fromEntries(
+    kinds.flatMap((kind) => WORDS.filter((word) => word in kind).map((word) => [word, kind[word]])),
+  );
+}
+
+function namedConstant(schema) {
+  return schema.replace(/([a-z0-9])([A-Z])/g, "$1_$2").toUpperCase();
+}
+
+const { components } = JSON.parse(readFileSync("../docs/openapi.json", "utf8"));
+const lines = Object.entries(components.schemas).flatMap(([name, schema]) => {
+  const limits = Object.entries(schema.properties ?? {})
+    .map(([field, property]) => [field, limitsOf(property)])
+    .filter(([, found]) => Object.keys(found).length > 0);
+  if (limits.length === 0) return [];
+  return [
+    `export const ${namedConstant(name)} = ${JSON.stringify(Object.fromEntries(limits))} as const;`,
+  ];
+});
+mkdirSync("generated", { recursive: true });
+writeFileSync("generated/limits.ts", `${lines.join("\n")}\n`);
