@@ -105,6 +105,8 @@ STEPS = [
     placed("far", 100, 100, 0.002),
     of("move_layer", "banner-fourth", index=3),
     of("remove_layer", "dusk"),
+    {"kind": "tint_sheet", "background": "#123456"},
+    {"kind": "tint_sheet", "background": None},
 ]
 
 

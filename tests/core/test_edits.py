@@ -39,6 +39,7 @@ from glyphaneme.core.edits import (
     describe_edit,
     parse_edit,
 )
+from glyphaneme.core.edits.tinting_sheet import TintSheet
 from glyphaneme.core.errors import (
     BeyondLimitsError,
     CoreError,
@@ -139,6 +140,7 @@ edits = st.one_of(
         shift_x=positions,
         shift_y=positions,
     ),
+    st.builds(TintSheet, background=st.none() | st.just("#203040")),
 )
 
 
@@ -276,6 +278,18 @@ def test_changing_the_canvas_shifts_layers_and_keeps_those_outside() -> None:
 
     assert state.canvas.width == 200
     assert (state.layer("a").placement.x, state.layer("a").placement.y) == (100, 410)
+
+
+def test_sheet_tinted_keeps_its_size_whatever_that_became_meanwhile() -> None:
+    larger = SetCanvas(canvas=Canvas(width=70, height=50, ppi=96))
+    tinted = TintSheet(background="#102080")
+
+    state = apply(apply(poster("a"), larger), tinted)
+
+    assert state.canvas == Canvas(width=70, height=50, ppi=96, background="#102080")
+    assert apply(state, TintSheet(background=None)).canvas.background is None
+    assert describe_edit(state, tinted) == "Sheet made dark blue"
+    assert describe_edit(state, TintSheet(background=None)) == "Sheet made clear"
 
 
 @pytest.mark.parametrize(

@@ -89,6 +89,7 @@ EDITS: list[dict[str, Any]] = [
     {"kind": "group_layers", "group_id": "b", "name": "Both", "layer_ids": ["m"]},
     {"kind": "set_canvas", "canvas": {**CANVAS, "width": 30_000, "height": 1}},
     {"kind": "set_canvas", "canvas": CANVAS, "shift_x": 200_000, "shift_y": -200_000},
+    {"kind": "tint_sheet", "background": "#203040"},
 ]
 VIEW = {"x": -1e6, "y": 1e6, "width": 5, "height": 3, "scale": 64}
 # No client can write half a letter into an address.

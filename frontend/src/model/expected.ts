@@ -28,6 +28,8 @@ function withEdit(composite: Composite, edit: Edit): Composite {
       return moved(composite, edit);
     case "set_canvas":
       return { ...composite, canvas: edit.canvas, layers: composite.layers.map(shifted(edit)) };
+    case "tint_sheet":
+      return { ...composite, canvas: { ...composite.canvas, background: edit.background } };
     default:
       return {
         ...composite,

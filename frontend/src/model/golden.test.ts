@@ -50,6 +50,7 @@ const EXPECTED = new Set([
   "set_canvas",
   "show_layer",
   "tint_layer",
+  "tint_sheet",
 ]);
 const expected = cases.filter(
   ({ edit, before }) => EXPECTED.has(edit.kind) && withEdits(before, [edit]) !== before,

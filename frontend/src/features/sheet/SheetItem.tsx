@@ -123,6 +123,7 @@ function SheetForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
     width >= 1 && height >= 1 && width <= CANVAS.width.maximum && height <= CANVAS.width.maximum;
   const change = (changes: Partial<Canvas>, shift_x = 0, shift_y = 0) =>
     desk.edit({ kind: "set_canvas", canvas: { ...canvas, ...changes }, shift_x, shift_y });
+  const tint = (background: string | null) => desk.edit({ kind: "tint_sheet", background });
   return (
     <Body>
       <Choice
@@ -132,15 +133,11 @@ function SheetForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
           { id: "color", label: "A colour" },
           { id: "clear", label: "Clear" },
         ]}
-        onChange={(kind) => change({ background: kind === "clear" ? null : "#ffffff" })}
+        onChange={(kind) => tint(kind === "clear" ? null : "#ffffff")}
       />
       {canvas.background === null ? null : (
         <Row>
-          <ColorWell
-            label="Colour of the sheet"
-            value={canvas.background}
-            onChange={(background) => change({ background })}
-          />
+          <ColorWell label="Colour of the sheet" value={canvas.background} onChange={tint} />
           <span>Colour of the sheet</span>
         </Row>
       )}

@@ -17,6 +17,7 @@ from glyphaneme.core.edits.naming import NameLayer
 from glyphaneme.core.edits.placing import PlaceLayer
 from glyphaneme.core.edits.removing import RemoveLayer
 from glyphaneme.core.edits.showing import ShowLayer
+from glyphaneme.core.edits.tinting_sheet import TintSheet
 from glyphaneme.core.edits.washing import GradeLayer, TintLayer
 
 Edit: TypeAlias = Annotated[
@@ -35,7 +36,8 @@ Edit: TypeAlias = Annotated[
     | ShowLayer
     | LockLayer
     | MoveLayer
-    | SetCanvas,
+    | SetCanvas
+    | TintSheet,
     Field(discriminator="kind"),
 ]
 
