@@ -288,7 +288,7 @@ def test_sheet_tinted_keeps_its_size_whatever_that_became_meanwhile() -> None:
 
     assert state.canvas == Canvas(width=70, height=50, ppi=96, background="#102080")
     assert apply(state, TintSheet(background=None)).canvas.background is None
-    assert describe_edit(state, tinted) == "Sheet made dark blue"
+    assert describe_edit(state, tinted) == "Sheet made navy"
     assert describe_edit(state, TintSheet(background=None)) == "Sheet made clear"
 
 
