@@ -48,23 +48,22 @@ class Bench:
     def __init__(self, studio: Studio) -> None:
         self.studio = studio
         self.id = uuid.uuid4()
-        with studio.sessions.begin() as session:
+        with studio.changing() as visit:
             projects.begin_project(
-                session,
+                visit,
                 project_id=self.id,
                 name="Season poster",
                 composite=Composite(canvas=Canvas(width=300, height=400)),
             )
 
     def state(self) -> ProjectState:
-        with self.studio.sessions() as session:
-            return projects.get_project(session, self.studio.states, self.id)
+        with self.studio.looking() as visit:
+            return projects.get_project(visit, self.id)
 
     def edit(self, edit: Edit, *, key=None, parent=None) -> editing.EditAnswer:
-        with self.studio.sessions.begin() as session:
+        with self.studio.changing() as visit:
             return editing.add_edit(
-                session,
-                self.studio.states,
+                visit,
                 self.id,
                 key=key or uuid.uuid4(),
                 parent=parent or self.state().head,
@@ -74,10 +73,9 @@ class Bench:
     def stand(
         self, to: uuid.UUID, came_from: uuid.UUID, *, key: uuid.UUID | None = None
     ) -> ProjectState:
-        with self.studio.sessions.begin() as session:
+        with self.studio.changing() as visit:
             return editing.stand_at(
-                session,
-                self.studio.states,
+                visit,
                 self.id,
                 key=key or uuid.uuid4(),
                 to=to,
@@ -93,8 +91,8 @@ class Bench:
         return self.stand(now.redo_to or now.head, now.head)
 
     def history(self) -> editing.History:
-        with self.studio.sessions() as session:
-            return editing.get_history(session, self.id)
+        with self.studio.looking() as visit:
+            return editing.get_history(visit, self.id)
 
     def moths(self) -> AddLayer:
         """Put a picture on the shelf and return the edit that lays it on."""
@@ -237,9 +235,9 @@ def test_long_history_is_rebuilt_from_snapshots_alone_in_a_fresh_process(
         bench.edit(wide(width))
 
     fresh = open_studio(bench.studio.sessions, tmp_path)
-    with fresh.sessions() as session:
-        state = projects.get_project(session, fresh.states, bench.id)
-        snapshots = session.scalar(
+    with fresh.looking() as visit:
+        state = projects.get_project(visit, bench.id)
+        snapshots = visit.session.scalar(
             select(func.count()).where(RevisionRow.snapshot.is_not(None))
         )
 
@@ -255,13 +253,13 @@ def test_layer_of_an_unknown_picture_is_refused(bench: Bench) -> None:
 
 
 def test_removed_project_is_gone_until_it_is_put_back(bench: Bench) -> None:
-    with bench.studio.sessions.begin() as session:
-        projects.remove_project(session, bench.id, removed=True)
+    with bench.studio.changing() as visit:
+        projects.remove_project(visit, bench.id, removed=True)
     with pytest.raises(NotThereError):
         bench.state()
 
-    with bench.studio.sessions.begin() as session:
-        projects.remove_project(session, bench.id, removed=False)
+    with bench.studio.changing() as visit:
+        projects.remove_project(visit, bench.id, removed=False)
 
     assert bench.state().name == "Season poster"
 
@@ -308,8 +306,8 @@ def test_one_key_for_two_moves_is_refused(bench: Bench) -> None:
 
 def test_every_change_gives_a_state_a_higher_version(bench: Bench) -> None:
     def renamed() -> None:
-        with bench.studio.sessions.begin() as session:
-            projects.rename_project(session, bench.id, "Night")
+        with bench.studio.changing() as visit:
+            projects.rename_project(visit, bench.id, "Night")
 
     seen = [bench.state().version]
     old = bench.state().head
@@ -383,8 +381,8 @@ def test_project_at_the_limits_opens_in_a_process_that_knows_nothing(
         )
 
     fresh = open_studio(bench.studio.sessions, tmp_path)
-    with fresh.sessions() as session:
-        assert projects.get_project(session, fresh.states, bench.id) == last.state
+    with fresh.looking() as visit:
+        assert projects.get_project(visit, bench.id) == last.state
 
 
 def test_edit_whose_transaction_failed_leaves_no_trace_when_it_is_sent_again(
@@ -393,11 +391,9 @@ def test_edit_whose_transaction_failed_leaves_no_trace_when_it_is_sent_again(
     bench.edit(bench.moths())
     parent, key = bench.state().head, uuid.uuid4()
     named = NameLayer(layer_id="m", name="Night moths")
-    with bench.studio.sessions() as session:
-        editing.add_edit(
-            session, bench.studio.states, bench.id, key=key, parent=parent, edit=named
-        )
-        session.rollback()
+    with bench.studio.looking() as visit:
+        editing.add_edit(visit, bench.id, key=key, parent=parent, edit=named)
+        visit.session.rollback()
     bench.edit(wide(777))
 
     answer = bench.edit(named, key=key, parent=parent)
@@ -406,5 +402,5 @@ def test_edit_whose_transaction_failed_leaves_no_trace_when_it_is_sent_again(
     assert answer.state.composite.canvas.width == 777
     assert bench.state().composite.canvas.width == 777
     fresh = open_studio(bench.studio.sessions, tmp_path)
-    with fresh.sessions() as session:
-        assert projects.get_project(session, fresh.states, bench.id) == bench.state()
+    with fresh.looking() as visit:
+        assert projects.get_project(visit, bench.id) == bench.state()

@@ -38,8 +38,8 @@ def job(studio: Studio) -> uuid.UUID:
 
 
 def state(studio: Studio, job_id: uuid.UUID) -> working.Job:
-    with studio.sessions() as session:
-        return get_job(session, job_id)
+    with studio.looking() as visit:
+        return get_job(visit, job_id)
 
 
 def test_work_is_shown_running_and_then_done_with_its_file(
@@ -81,8 +81,8 @@ def test_cancelled_work_stops_at_its_next_report(
     reached = []
 
     def work(studio: Studio, row: JobRow, progress: Progress) -> None:
-        with studio.sessions.begin() as session:
-            cancel_job(session, row.id)
+        with studio.changing() as visit:
+            cancel_job(visit, row.id)
         time.sleep(working.REPORT_EVERY_S)
         progress.report(0.5)
         reached.append("beyond")
@@ -125,8 +125,8 @@ def test_unexpected_failure_is_told_kindly_and_raised(
 def test_job_that_was_cancelled_before_it_began_does_nothing(
     studio: Studio, job: uuid.UUID
 ) -> None:
-    with studio.sessions.begin() as session:
-        cancel_job(session, job)
+    with studio.changing() as visit:
+        cancel_job(visit, job)
 
     run_job(studio, job, lambda *_: pytest.fail("it must not run"))
 
@@ -136,8 +136,8 @@ def test_job_that_was_cancelled_before_it_began_does_nothing(
 
 
 def test_unknown_job_is_not_there(studio: Studio) -> None:
-    with studio.sessions() as session, pytest.raises(NotThereError):
-        get_job(session, uuid.uuid4())
+    with studio.looking() as visit, pytest.raises(NotThereError):
+        get_job(visit, uuid.uuid4())
     run_job(studio, uuid.uuid4(), lambda *_: pytest.fail("it must not run"))
 
 

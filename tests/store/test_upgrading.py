@@ -79,17 +79,19 @@ def test_project_of_version_1_opens_and_goes_on(old_url: str, tmp_path: Path) ->
 
     engine = open_database(old_url)
     studio: Studio = open_studio(session_factory(engine), tmp_path)
-    with studio.sessions() as session:
-        state = projects.get_project(session, studio.states, project)
-        assert session.scalar(text("SELECT version_num FROM alembic_version")) == "0003"
+    with studio.looking() as visit:
+        state = projects.get_project(visit, project)
+        assert (
+            visit.session.scalar(text("SELECT version_num FROM alembic_version"))
+            == "0003"
+        )
     wanted = open_composite(steps[-1]["after"])
     assert state.composite == wanted
     for number in range(SNAPSHOT_EVERY):
         edit = NameLayer(layer_id="glow", name=f"Glow {number}")
-        with studio.sessions.begin() as session:
+        with studio.changing() as visit:
             state = editing.add_edit(
-                session,
-                studio.states,
+                visit,
                 project,
                 key=uuid.uuid4(),
                 parent=state.head,
@@ -107,13 +109,12 @@ def test_edit_that_version_1_took_is_known_when_it_is_sent_again(
     upgrading.prepare_database(old_url)
     engine = open_database(old_url)
     studio = open_studio(session_factory(engine), tmp_path)
-    with studio.sessions() as session:
-        state = projects.get_project(session, studio.states, project)
+    with studio.looking() as visit:
+        state = projects.get_project(visit, project)
 
-    with studio.sessions.begin() as session:
+    with studio.changing() as visit:
         answer = editing.add_edit(
-            session,
-            studio.states,
+            visit,
             project,
             key=state.head,
             parent=state.undo_to or state.head,

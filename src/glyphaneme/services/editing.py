@@ -37,9 +37,7 @@ from glyphaneme.store.pictures import find_picture
 from glyphaneme.store.rows import ProjectRow, RevisionRow, StandingRow
 
 if TYPE_CHECKING:
-    from sqlalchemy.orm import Session
-
-    from glyphaneme.services.studio import Recent
+    from glyphaneme.services.studio import Visit
 
 SNAPSHOT_EVERY = 24
 
@@ -93,8 +91,7 @@ class History(BaseModel):
 
 
 def add_edit(
-    session: Session,
-    states: Recent[uuid.UUID, Composite],
+    visit: Visit,
     project_id: uuid.UUID,
     *,
     key: uuid.UUID,
@@ -114,37 +111,36 @@ def add_edit(
     CoreError
         The edit was made on the present state, and does not fit it.
     """
-    project = _locked(session, project_id)
-    there = projects_store.find_revision(session, key)
+    project = _locked(visit, project_id)
+    there = projects_store.find_revision(visit.session, key)
     if there is not None:
         if there.project_id != project_id or not says_the_same(there.edit or {}, edit):
             raise KeyReusedError
-        state = project_state(session, states, project)
+        state = project_state(visit, project)
         return EditAnswer(outcome="repeated", state=state)
-    made_on = require_revision(session, project_id, parent)
-    _require_picture(session, edit)
+    made_on = require_revision(visit, project_id, parent)
+    _require_picture(visit, edit)
     after: Composite | None
     if parent == project.head_id:
-        after = _append(session, states, project, made_on, key=key, edit=edit)
+        after = _append(visit, project, made_on, key=key, edit=edit)
         outcome: Outcome = "applied"
     else:
-        after = _reapply(session, states, project, made_on, key=key, edit=edit)
+        after = _reapply(visit, project, made_on, key=key, edit=edit)
         outcome = "branched" if after is None else "reapplied"
     if after is None:
-        projects_store.mark_changed(session, project)
+        projects_store.mark_changed(visit.session, project)
     else:
-        projects_store.stand_at(session, project, key, tip=key)
-    tell_of(session, project)
+        projects_store.stand_at(visit.session, project, key, tip=key)
+    tell_of(visit, project)
     return EditAnswer(
         outcome=outcome,
         branch=key if outcome == "branched" else None,
-        state=project_state(session, states, project, composite=after),
+        state=project_state(visit, project, composite=after),
     )
 
 
 def stand_at(
-    session: Session,
-    states: Recent[uuid.UUID, Composite],
+    visit: Visit,
     project_id: uuid.UUID,
     *,
     key: uuid.UUID,
@@ -163,47 +159,47 @@ def stand_at(
     KeyReusedError
         `key` came before with another move.
     """
-    project = _locked(session, project_id)
-    require_revision(session, project_id, to)
+    project = _locked(visit, project_id)
+    require_revision(visit, project_id, to)
     standing = StandingRow(id=key, project_id=project_id, to_id=to)
-    there = projects_store.add_standing(session, standing)
+    there = projects_store.add_standing(visit.session, standing)
     if there is not None:
         if (there.project_id, there.to_id) != (project_id, to):
             raise KeyReusedError
     elif project.head_id == came_from and to != came_from:
-        tip = _tip_beyond(session, project, to)
-        projects_store.stand_at(session, project, to, tip=tip)
-        tell_of(session, project)
-    return project_state(session, states, project)
+        tip = _tip_beyond(visit, project, to)
+        projects_store.stand_at(visit.session, project, to, tip=tip)
+        tell_of(visit, project)
+    return project_state(visit, project)
 
 
-def get_history(session: Session, project_id: uuid.UUID) -> History:
+def get_history(visit: Visit, project_id: uuid.UUID) -> History:
     """Return the history of a project."""
-    project = require_project(session, project_id)
+    project = require_project(visit, project_id)
     ticks = [
         Tick(id=step.id, label=step.label, at=step.created_at)
-        for step in projects_store.path_from_root(session, project.tip_id)
+        for step in projects_store.path_from_root(visit.session, project.tip_id)
     ]
     others = [
         Way(id=leaf.id, label=leaf.label, at=leaf.created_at, edits=leaf.depth)
-        for leaf in projects_store.leaves(session, project_id)
+        for leaf in projects_store.leaves(visit.session, project_id)
         if leaf.id != project.tip_id
     ]
     return History(head=project.head_id, ticks=ticks, other_ways=others)
 
 
-def _locked(session: Session, project_id: uuid.UUID) -> ProjectRow:
-    project = projects_store.lock_project(session, project_id)
+def _locked(visit: Visit, project_id: uuid.UUID) -> ProjectRow:
+    project = projects_store.lock_project(visit.session, project_id)
     if project is None or project.removed_at is not None:
         raise NotThereError("picture")
     return project
 
 
-def _require_picture(session: Session, edit: Edit) -> None:
+def _require_picture(visit: Visit, edit: Edit) -> None:
     if not isinstance(edit, AddLayer):
         return
     try:
-        row = find_picture(session, uuid.UUID(edit.picture))
+        row = find_picture(visit.session, uuid.UUID(edit.picture))
     except ValueError:
         row = None
     if row is None or (row.width, row.height) != (edit.width, edit.height):
@@ -211,8 +207,7 @@ def _require_picture(session: Session, edit: Edit) -> None:
 
 
 def _reapply(
-    session: Session,
-    states: Recent[uuid.UUID, Composite],
+    visit: Visit,
     project: ProjectRow,
     made_on: RevisionRow,
     *,
@@ -220,29 +215,28 @@ def _reapply(
     edit: Edit,
 ) -> Composite | None:
     """Apply an edit to the newest state; None where it only fits the one it was for."""
-    head = require_revision(session, project.id, project.head_id)
+    head = require_revision(visit, project.id, project.head_id)
     try:
-        return _append(session, states, project, head, key=key, edit=edit)
+        return _append(visit, project, head, key=key, edit=edit)
     except CoreError:
-        _append(session, states, project, made_on, key=key, edit=edit)
+        _append(visit, project, made_on, key=key, edit=edit)
         return None
 
 
 def _append(
-    session: Session,
-    states: Recent[uuid.UUID, Composite],
+    visit: Visit,
     project: ProjectRow,
     parent: RevisionRow,
     *,
     key: uuid.UUID,
     edit: Edit,
 ) -> Composite:
-    before = composite_at(session, states, parent.id)
+    before = composite_at(visit, parent.id)
     said = decided(before, edit)
     after = apply(before, said)
     depth = parent.depth + 1
     added = projects_store.add_revision(
-        session,
+        visit.session,
         RevisionRow(
             id=key,
             project_id=project.id,
@@ -258,11 +252,11 @@ def _append(
     return after
 
 
-def _tip_beyond(session: Session, project: ProjectRow, to: uuid.UUID) -> uuid.UUID:
+def _tip_beyond(visit: Visit, project: ProjectRow, to: uuid.UUID) -> uuid.UUID:
     """Return the end of the way to go on: the present one where `to` lies on it."""
-    if projects_store.is_ancestor(session, to, project.tip_id):
+    if projects_store.is_ancestor(visit.session, to, project.tip_id):
         return project.tip_id
-    for leaf in projects_store.leaves(session, project.id):
-        if projects_store.is_ancestor(session, to, leaf.id):
+    for leaf in projects_store.leaves(visit.session, project.id):
+        if projects_store.is_ancestor(visit.session, to, leaf.id):
             return leaf.id
     return to

@@ -34,12 +34,10 @@ from glyphaneme.store.rows import JobKind, JobRow
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from sqlalchemy.orm import Session
-
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document import Canvas, Composite
     from glyphaneme.core.render.composing import Rounding
-    from glyphaneme.services.studio import Studio
+    from glyphaneme.services.studio import Studio, Visit
     from glyphaneme.services.working import Progress
 
 MAX_EXPORT_PIXELS = 150_000_000
@@ -74,8 +72,7 @@ class FinishedFile(BaseModel):
 
 
 def start_export(
-    session: Session,
-    studio: Studio,
+    visit: Visit,
     project_id: uuid.UUID,
     *,
     key: uuid.UUID,
@@ -88,13 +85,13 @@ def start_export(
     KeyReusedError
         `key` came before with another request.
     """
-    project = require_project(session, project_id)
-    require_revision(session, project_id, request.revision)
-    canvas = composite_at(session, studio.states, request.revision).canvas
+    project = require_project(visit, project_id)
+    require_revision(visit, project_id, request.revision)
+    canvas = composite_at(visit, request.revision).canvas
     _require_size(request, export_height(canvas, request.width))
     stored = request.model_dump(mode="json")
     row, added = add_job(
-        session,
+        visit.session,
         JobRow(
             id=key,
             kind=JobKind.EXPORT,
@@ -104,7 +101,7 @@ def start_export(
         ),
     )
     if added:
-        enqueue(session, JobKind.EXPORT, row.id)
+        enqueue(visit.session, JobKind.EXPORT, row.id)
     elif row.request != stored or row.project_id != project_id:
         raise KeyReusedError
     return job_of(row)
@@ -126,14 +123,14 @@ def make_file(studio: Studio, job: JobRow, progress: Progress) -> None:
 def _make_layered_file(
     studio: Studio, request: ExportRequest, progress: Progress
 ) -> None:
-    with studio.sessions() as session:
-        composite = composite_at(session, studio.states, request.revision)
+    with studio.looking() as visit:
+        composite = composite_at(visit, request.revision)
         # Hidden layers travel along too.
-        pixels = pyramids_named(session, studio, composite.pictures())
+        pixels = pyramids_named(visit, composite.pictures())
 
     def original(picture: str) -> Iterator[bytes]:
-        with studio.sessions() as session:
-            return original_file(session, studio, uuid.UUID(picture)).pieces
+        with studio.looking() as visit:
+            return original_file(visit, uuid.UUID(picture)).pieces
 
     with tempfile.TemporaryFile() as file:
         write_layered(
@@ -145,9 +142,9 @@ def _make_layered_file(
 def _make_picture_file(
     studio: Studio, request: ExportRequest, chosen: FileFormat, progress: Progress
 ) -> None:
-    with studio.sessions() as session:
-        composite = composite_at(session, studio.states, request.revision)
-        pixels = pyramids_of(session, studio, composite)
+    with studio.looking() as visit:
+        composite = composite_at(visit, request.revision)
+        pixels = pyramids_of(visit, composite)
     if not chosen.keeps_alpha:
         composite = _matted(composite, request.matte)
     canvas = composite.canvas
@@ -178,7 +175,7 @@ def _make_picture_file(
 
 
 def finished_file(
-    session: Session, studio: Studio, job_id: uuid.UUID
+    visit: Visit, job_id: uuid.UUID
 ) -> tuple[FinishedFile, Iterator[bytes]]:
     """Return a finished file and its bytes, piece by piece.
 
@@ -187,16 +184,16 @@ def finished_file(
     NotThereError
         There is no such file, or not yet.
     """
-    row = find_job(session, job_id)
+    row = find_job(visit.session, job_id)
     if row is None or row.result_sha256 is None or row.request is None:
         raise NotThereError("finished file")
     chosen = row.request["format"]
     file = FinishedFile(
         name=row.file_name or "picture",
         media_type=MEDIA_TYPE if chosen == LAYERED else FileFormat(chosen).media_type,
-        size=blob_size(session, row.result_sha256),
+        size=blob_size(visit.session, row.result_sha256),
     )
-    return file, stream_file(studio, row.result_sha256)
+    return file, stream_file(visit.studio, row.result_sha256)
 
 
 def export_height(canvas: Canvas, width: int) -> int:

@@ -15,10 +15,10 @@ from glyphaneme.services.projects import begin_project
 if TYPE_CHECKING:
     from collections.abc import Mapping
 
-    from sqlalchemy.orm import Session
+    from glyphaneme.services.studio import Visit
 
 
-def open_layered(session: Session, file: BinaryIO, *, file_name: str) -> uuid.UUID:
+def open_layered(visit: Visit, file: BinaryIO, *, file_name: str) -> uuid.UUID:
     """Make a project of an OpenRaster file, and pictures of what lies in it.
 
     Raises
@@ -31,14 +31,14 @@ def open_layered(session: Session, file: BinaryIO, *, file_name: str) -> uuid.UU
     name = name_from_file(file_name)
     unpacked = read_layered(file)
     brought = {
-        picture: bring_in(session, data, file_name=f"{called}.png")
+        picture: bring_in(visit, data, file_name=f"{called}.png")
         for picture, (called, data) in unpacked.pictures.items()
     }
     project_id = uuid.uuid4()
     composite = unpacked.composite
     layers = tuple(_with_pictures(layer, brought) for layer in composite.layers)
     begin_project(
-        session,
+        visit,
         project_id=project_id,
         name=name,
         composite=Composite(canvas=composite.canvas, layers=layers),

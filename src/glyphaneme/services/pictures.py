@@ -23,9 +23,8 @@ from glyphaneme.store.rows import JobKind, JobRow, PictureRow
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from sqlalchemy.orm import Session
+    from glyphaneme.services.studio import Visit
 
-    from glyphaneme.services.studio import Studio
 
 LONGEST_NAME = 80
 
@@ -55,7 +54,7 @@ class BroughtIn(Picture):
     was_there: bool
 
 
-def bring_in(session: Session, file: BinaryIO, *, file_name: str) -> BroughtIn:
+def bring_in(visit: Visit, file: BinaryIO, *, file_name: str) -> BroughtIn:
     """Keep a file as a picture and have it read in.
 
     The whole file is decoded first, so that what cannot be shown is refused at once
@@ -65,9 +64,9 @@ def bring_in(session: Session, file: BinaryIO, *, file_name: str) -> BroughtIn:
     facts = identify_picture(file)
     read_picture(file)
     row, added = pictures_store.add_picture(
-        session,
+        visit.session,
         PictureRow(
-            sha256=keep_blob(session, file),
+            sha256=keep_blob(visit.session, file),
             name=name,
             format=facts.format,
             width=facts.width,
@@ -76,8 +75,8 @@ def bring_in(session: Session, file: BinaryIO, *, file_name: str) -> BroughtIn:
             map_tags=facts.map_tags,
         ),
     )
-    job_id = _have_it_read(session, row) if added else None
-    picture = _picture(row, being_read=pictures_being_read(session, [row.id]))
+    job_id = _have_it_read(visit, row) if added else None
+    picture = _picture(row, being_read=pictures_being_read(visit.session, [row.id]))
     return BroughtIn(**picture.model_dump(), job_id=job_id, was_there=not added)
 
 
@@ -97,22 +96,24 @@ def name_from_file(file_name: str) -> str:
     return (words[0].upper() + words[1:])[:LONGEST_NAME]
 
 
-def list_shelf(session: Session) -> list[Picture]:
+def list_shelf(visit: Visit) -> list[Picture]:
     """Return all pictures, newest first."""
-    rows = pictures_store.list_pictures(session)
-    being_read = pictures_being_read(session, [row.id for row in rows])
+    rows = pictures_store.list_pictures(visit.session)
+    being_read = pictures_being_read(visit.session, [row.id for row in rows])
     return [_picture(row, being_read=being_read) for row in rows]
 
 
-def get_picture(session: Session, picture_id: uuid.UUID) -> Picture:
+def get_picture(visit: Visit, picture_id: uuid.UUID) -> Picture:
     """Return one picture."""
-    row = _require(session, picture_id)
-    return _picture(row, being_read=pictures_being_read(session, [row.id]))
+    row = _require(visit, picture_id)
+    return _picture(row, being_read=pictures_being_read(visit.session, [row.id]))
 
 
-def get_thumbnail(session: Session, studio: Studio, picture_id: uuid.UUID) -> bytes:
+def get_thumbnail(visit: Visit, picture_id: uuid.UUID) -> bytes:
     """Return a small copy of a picture, as a JPEG or PNG file."""
-    return studio.shelf.thumbnail(session, _require(session, picture_id).sha256)
+    return visit.studio.shelf.thumbnail(
+        visit.session, _require(visit, picture_id).sha256
+    )
 
 
 class OriginalFile(NamedTuple):
@@ -123,27 +124,27 @@ class OriginalFile(NamedTuple):
     pieces: Iterator[bytes]
 
 
-def original_file(
-    session: Session, studio: Studio, picture_id: uuid.UUID
-) -> OriginalFile:
+def original_file(visit: Visit, picture_id: uuid.UUID) -> OriginalFile:
     """Return a picture's file as it was brought in."""
-    row = _require(session, picture_id)
+    row = _require(visit, picture_id)
     return OriginalFile(
         media_type=media_type_of(row.format),
-        size=blob_size(session, row.sha256),
-        pieces=stream_file(studio, row.sha256),
+        size=blob_size(visit.session, row.sha256),
+        pieces=stream_file(visit.studio, row.sha256),
     )
 
 
-def _have_it_read(session: Session, row: PictureRow) -> uuid.UUID:
-    job, _ = add_job(session, JobRow(kind=JobKind.READ_PICTURE, picture_id=row.id))
-    enqueue(session, job.kind, job.id)
-    notify(session, {"kind": "shelf"})
+def _have_it_read(visit: Visit, row: PictureRow) -> uuid.UUID:
+    job, _ = add_job(
+        visit.session, JobRow(kind=JobKind.READ_PICTURE, picture_id=row.id)
+    )
+    enqueue(visit.session, job.kind, job.id)
+    notify(visit.session, {"kind": "shelf"})
     return job.id
 
 
-def _require(session: Session, picture_id: uuid.UUID) -> PictureRow:
-    row = pictures_store.find_picture(session, picture_id)
+def _require(visit: Visit, picture_id: uuid.UUID) -> PictureRow:
+    row = pictures_store.find_picture(visit.session, picture_id)
     if row is None:
         raise NotThereError("picture")
     return row

@@ -17,9 +17,7 @@ from glyphaneme.store import projects as projects_store
 from glyphaneme.store.notices import notify
 
 if TYPE_CHECKING:
-    from sqlalchemy.orm import Session
-
-    from glyphaneme.services.studio import Recent
+    from glyphaneme.services.studio import Visit
     from glyphaneme.store.rows import ProjectRow, RevisionRow
 
 
@@ -76,26 +74,24 @@ class ProjectState(BaseModel):
 
 
 def begin_project(
-    session: Session, *, project_id: uuid.UUID, name: str, composite: Composite
+    visit: Visit, *, project_id: uuid.UUID, name: str, composite: Composite
 ) -> ProjectRow:
     """Begin a picture, mostly an empty one; with the same id, it is begun once."""
     row = projects_store.add_project(
-        session,
+        visit.session,
         project_id=project_id,
         name=name,
         snapshot=store_composite(composite),
     )
-    notify(session, {"kind": "wall"})
+    notify(visit.session, {"kind": "wall"})
     return row
 
 
-def list_wall(
-    session: Session, states: Recent[uuid.UUID, Composite]
-) -> list[ProjectCard]:
+def list_wall(visit: Visit) -> list[ProjectCard]:
     """Return all projects, last changed first."""
     cards = []
-    for row in projects_store.list_projects(session):
-        composite = composite_at(session, states, row.head_id)
+    for row in projects_store.list_projects(visit.session):
+        composite = composite_at(visit, row.head_id)
         cards.append(
             ProjectCard(
                 id=row.id,
@@ -104,29 +100,27 @@ def list_wall(
                 width=composite.canvas.width,
                 height=composite.canvas.height,
                 layers=composite.layer_count,
-                ways=len(projects_store.leaves(session, row.id)),
+                ways=len(projects_store.leaves(visit.session, row.id)),
                 changed_at=row.changed_at,
             )
         )
     return cards
 
 
-def get_project(
-    session: Session, states: Recent[uuid.UUID, Composite], project_id: uuid.UUID
-) -> ProjectState:
+def get_project(visit: Visit, project_id: uuid.UUID) -> ProjectState:
     """Return a project as it stands."""
-    return project_state(session, states, require_project(session, project_id))
+    return project_state(visit, require_project(visit, project_id))
 
 
-def rename_project(session: Session, project_id: uuid.UUID, name: str) -> None:
+def rename_project(visit: Visit, project_id: uuid.UUID, name: str) -> None:
     """Give a project another name."""
-    project = require_project(session, project_id)
+    project = require_project(visit, project_id)
     project.name = name
-    projects_store.mark_changed(session, project)
-    tell_of(session, project)
+    projects_store.mark_changed(visit.session, project)
+    tell_of(visit, project)
 
 
-def remove_project(session: Session, project_id: uuid.UUID, *, removed: bool) -> None:
+def remove_project(visit: Visit, project_id: uuid.UUID, *, removed: bool) -> None:
     """Take a project off the wall, or put it back with all its history.
 
     Raises
@@ -134,17 +128,17 @@ def remove_project(session: Session, project_id: uuid.UUID, *, removed: bool) ->
     NotThereError
         There never was such a project.
     """
-    row = projects_store.find_project(session, project_id)
+    row = projects_store.find_project(visit.session, project_id)
     if row is None:
         raise NotThereError("picture")
     projects_store.mark_removed(row, removed=removed)
-    notify(session, {"kind": "wall"})
+    notify(visit.session, {"kind": "wall"})
 
 
-def tell_of(session: Session, project: ProjectRow) -> None:
+def tell_of(visit: Visit, project: ProjectRow) -> None:
     """Tell all windows that a project has changed."""
     notify(
-        session,
+        visit.session,
         {
             "kind": "project",
             "id": str(project.id),
@@ -154,7 +148,7 @@ def tell_of(session: Session, project: ProjectRow) -> None:
     )
 
 
-def require_project(session: Session, project_id: uuid.UUID) -> ProjectRow:
+def require_project(visit: Visit, project_id: uuid.UUID) -> ProjectRow:
     """Return a project that is not removed.
 
     Raises
@@ -162,14 +156,14 @@ def require_project(session: Session, project_id: uuid.UUID) -> ProjectRow:
     NotThereError
         There is none.
     """
-    row = projects_store.find_project(session, project_id)
+    row = projects_store.find_project(visit.session, project_id)
     if row is None or row.removed_at is not None:
         raise NotThereError("picture")
     return row
 
 
 def require_revision(
-    session: Session, project_id: uuid.UUID, revision_id: uuid.UUID
+    visit: Visit, project_id: uuid.UUID, revision_id: uuid.UUID
 ) -> RevisionRow:
     """Return a revision of that very project.
 
@@ -178,48 +172,45 @@ def require_revision(
     NotThereError
         There is none.
     """
-    row = projects_store.find_revision(session, revision_id)
+    row = projects_store.find_revision(visit.session, revision_id)
     if row is None or row.project_id != project_id:
         raise NotThereError("state of this picture")
     return row
 
 
-def composite_at(
-    session: Session, states: Recent[uuid.UUID, Composite], revision_id: uuid.UUID
-) -> Composite:
+def composite_at(visit: Visit, revision_id: uuid.UUID) -> Composite:
     """Rebuild the composite of a revision; revisions never change, so it is kept.
 
     Only for revisions that are committed: of one whose transaction fails, another may
     get the same id.
     """
-    known = states.get(revision_id)
+    known = visit.studio.states.get(revision_id)
     if known is not None:
         return known
-    steps = projects_store.path_from_snapshot(session, revision_id)
+    steps = projects_store.path_from_snapshot(visit.session, revision_id)
     composite = open_composite(steps[0].snapshot or {})
     for step in steps[1:]:
         composite = apply(composite, open_edit(step.edit or {}, composite))
-    return states.put(revision_id, composite)
+    return visit.studio.states.put(revision_id, composite)
 
 
 def project_state(
-    session: Session,
-    states: Recent[uuid.UUID, Composite],
+    visit: Visit,
     row: ProjectRow,
     *,
     composite: Composite | None = None,
 ) -> ProjectState:
     """Describe where a project stands; `composite` where that is not saved yet."""
     if composite is None:
-        composite = composite_at(session, states, row.head_id)
-    head = projects_store.find_revision(session, row.head_id)
+        composite = composite_at(visit, row.head_id)
+    head = projects_store.find_revision(visit.session, row.head_id)
     return ProjectState(
         id=row.id,
         name=row.name,
         version=row.version,
         head=row.head_id,
         undo_to=head.parent_id if head else None,
-        redo_to=_next_towards(session, row),
+        redo_to=_next_towards(visit, row),
         composite=composite,
         sentences=[
             LayerSentence(layer_id=sentence.layer_id, parts=_said(sentence.parts))
@@ -233,9 +224,9 @@ def _said(parts: tuple[Part, ...]) -> list[SentencePart]:
     return [SentencePart(text=part.text, touch=part.touch) for part in parts]
 
 
-def _next_towards(session: Session, row: ProjectRow) -> uuid.UUID | None:
+def _next_towards(visit: Visit, row: ProjectRow) -> uuid.UUID | None:
     """Return the revision after head on the way to tip."""
     if row.head_id == row.tip_id:
         return None
-    way = [step.id for step in projects_store.path_from_root(session, row.tip_id)]
+    way = [step.id for step in projects_store.path_from_root(visit.session, row.tip_id)]
     return way[way.index(row.head_id) + 1]

@@ -31,12 +31,10 @@ if TYPE_CHECKING:
     from collections.abc import Iterable, Sequence
     from typing import BinaryIO
 
-    from sqlalchemy.orm import Session
-
     from glyphaneme.core.document import Composite
     from glyphaneme.core.place import Pyramid
     from glyphaneme.core.render import CutOut
-    from glyphaneme.services.studio import Studio
+    from glyphaneme.services.studio import Visit
 
 LARGEST_FRAME_SIDE = 4096
 MAX_UNSAVED = 200
@@ -74,24 +72,24 @@ class Draft(BaseModel):
 
 
 def show_frame(
-    session: Session,
-    studio: Studio,
+    visit: Visit,
     project_id: uuid.UUID,
     *,
     draft: Draft,
     view: FrameView,
 ) -> bytes:
     """Render a frame of a draft."""
-    composite = _drafted(session, studio, project_id, draft)
-    pixels = pyramids_of(session, studio, composite)
+    composite = _drafted(visit, project_id, draft)
+    pixels = pyramids_of(visit, composite)
     part = View(view.x, view.y, view.width, view.height, view.scale)
-    frame = studio.frames.render(project_id, composite, pixels, part, fine=view.fine)
+    frame = visit.studio.frames.render(
+        project_id, composite, pixels, part, fine=view.fine
+    )
     return encode_frame(frame, quality=FINE_QUALITY if view.fine else QUICK_QUALITY)
 
 
 def show_alternatives(
-    session: Session,
-    studio: Studio,
+    visit: Visit,
     project_id: uuid.UUID,
     *,
     draft: Draft,
@@ -105,12 +103,14 @@ def show_alternatives(
     bytes, int
         One encoded frame with all of them below one another, and the height of each.
     """
-    composite = _drafted(session, studio, project_id, draft)
-    pixels = pyramids_of(session, studio, composite)
+    composite = _drafted(visit, project_id, draft)
+    pixels = pyramids_of(visit, composite)
     tallest = TALLEST_SHEET // len(alternatives)
     view = _whole(composite, width, tallest=min(LARGEST_FRAME_SIDE, tallest))
     tiles = [
-        studio.frames.render(project_id, apply(composite, alternative), pixels, view)
+        visit.studio.frames.render(
+            project_id, apply(composite, alternative), pixels, view
+        )
         for alternative in alternatives
     ]
     return encode_frame(np.concatenate(tiles), quality=88), view.height
@@ -130,16 +130,15 @@ class LayerThere(BaseModel):
 
 
 def layers_there(
-    session: Session,
-    studio: Studio,
+    visit: Visit,
     project_id: uuid.UUID,
     *,
     draft: Draft,
     at: tuple[float, float],
 ) -> list[LayerThere]:
     """Return what lies under a point of the canvas, front to back."""
-    composite = _drafted(session, studio, project_id, draft)
-    pixels = pyramids_of(session, studio, composite)
+    composite = _drafted(visit, project_id, draft)
+    pixels = pyramids_of(visit, composite)
     found = layers_under(composite, pixels, at, side=CUT_OUT_SIDE, most=MOST_FOUND)
     return [_layer_there(composite, one) for one in found]
 
@@ -158,35 +157,33 @@ def _layer_there(composite: Composite, found: CutOut) -> LayerThere:
 
 
 def colors_beneath(
-    session: Session,
-    studio: Studio,
+    visit: Visit,
     project_id: uuid.UUID,
     *,
     revision: uuid.UUID,
     layer_id: str | None,
 ) -> tuple[str, ...]:
     """Return colours of what lies beneath a layer, or of everything."""
-    require_revision(session, project_id, revision)
-    composite = composite_at(session, studio.states, revision)
+    require_revision(visit, project_id, revision)
+    composite = composite_at(visit, revision)
     if layer_id is not None:
         outermost = composite.path_to(layer_id)[0]
         below = composite.layers[: composite.layers.index(outermost)]
         composite = with_fields(composite, layers=below)
-    pixels = pyramids_of(session, studio, composite)
+    pixels = pyramids_of(visit, composite)
     return palette_of(render(composite, pixels, _whole(composite, PALETTE_WIDTH)))
 
 
 def write_preview(
-    session: Session,
-    studio: Studio,
+    visit: Visit,
     revision: uuid.UUID,
     *,
     width: int,
     file: BinaryIO,
 ) -> FileFormat:
     """Write a small copy of a state: JPEG, or PNG where it is see-through."""
-    composite = composite_at(session, studio.states, revision)
-    pixels = pyramids_of(session, studio, composite)
+    composite = composite_at(visit, revision)
+    pixels = pyramids_of(visit, composite)
     shown = render_fine(composite, pixels, _whole(composite, width))
     opaque = bool(shown[..., 3].min() == 255)
     chosen = FileFormat.JPEG if opaque else FileFormat.PNG
@@ -194,9 +191,7 @@ def write_preview(
     return chosen
 
 
-def pyramids_of(
-    session: Session, studio: Studio, composite: Composite
-) -> dict[str, Pyramid]:
+def pyramids_of(visit: Visit, composite: Composite) -> dict[str, Pyramid]:
     """Return the pixels of all visible layers' pictures.
 
     Raises
@@ -204,12 +199,10 @@ def pyramids_of(
     NotThereError
         A picture is not on the shelf.
     """
-    return pyramids_named(session, studio, composite.pictures_shown())
+    return pyramids_named(visit, composite.pictures_shown())
 
 
-def pyramids_named(
-    session: Session, studio: Studio, wanted: Iterable[str]
-) -> dict[str, Pyramid]:
+def pyramids_named(visit: Visit, wanted: Iterable[str]) -> dict[str, Pyramid]:
     """Return the pixels of pictures, by their ids.
 
     Raises
@@ -218,28 +211,28 @@ def pyramids_named(
         A picture is not on the shelf.
     """
     try:
-        digests = {(one := uuid.UUID(name)): studio.digests.get(one) for name in wanted}
+        digests = {
+            (one := uuid.UUID(name)): visit.studio.digests.get(one) for name in wanted
+        }
     except ValueError as cause:
         raise NotThereError(ON_THE_SHELF) from cause
     unknown = [picture for picture, digest in digests.items() if digest is None]
     if unknown:
-        for row in find_pictures(session, unknown):
-            digests[row.id] = studio.digests.put(row.id, row.sha256)
+        for row in find_pictures(visit.session, unknown):
+            digests[row.id] = visit.studio.digests.put(row.id, row.sha256)
     found = {}
     for picture, digest in digests.items():
         if digest is None:
             raise NotThereError(ON_THE_SHELF)
-        found[str(picture)] = studio.shelf.pyramid(session, digest)
+        found[str(picture)] = visit.studio.shelf.pyramid(visit.session, digest)
     return found
 
 
-def _drafted(
-    session: Session, studio: Studio, project_id: uuid.UUID, draft: Draft
-) -> Composite:
-    if studio.projects.get(draft.revision) != project_id:
-        require_revision(session, project_id, draft.revision)
-        studio.projects.put(draft.revision, project_id)
-    composite = composite_at(session, studio.states, draft.revision)
+def _drafted(visit: Visit, project_id: uuid.UUID, draft: Draft) -> Composite:
+    if visit.studio.projects.get(draft.revision) != project_id:
+        require_revision(visit, project_id, draft.revision)
+        visit.studio.projects.put(draft.revision, project_id)
+    composite = composite_at(visit, draft.revision)
     for edit in draft.unsaved:
         composite = apply(composite, edit)
     return composite

@@ -5,7 +5,7 @@ from __future__ import annotations
 import shutil
 import tempfile
 from collections import OrderedDict
-from contextlib import closing
+from contextlib import closing, contextmanager
 from dataclasses import dataclass, field
 from pathlib import Path
 from threading import Lock
@@ -35,6 +35,8 @@ ValueT = TypeVar("ValueT")
 FRAME_BYTES_KEPT = 256 * 1024 * 1024
 STATES_KEPT = 512
 PYRAMIDS_KEPT = 256
+OWNER = "owner"
+"""Who works at it, as long as there are no accounts."""
 
 
 class Recent(Generic[KeyT, ValueT]):
@@ -112,7 +114,7 @@ class PixelShelf:
 
 @dataclass(frozen=True)
 class Studio:
-    """Handed to every service that works on pictures or states."""
+    """What all visits to this process share."""
 
     sessions: sessionmaker[Session]
     shelf: PixelShelf
@@ -129,6 +131,27 @@ class Studio:
         default_factory=lambda: Recent(PYRAMIDS_KEPT)
     )
     """The SHA-256 of a picture's file, by the picture's id."""
+
+    @contextmanager
+    def looking(self, who: str = OWNER) -> Iterator[Visit]:
+        """Open a visit that changes nothing."""
+        with self.sessions() as session:
+            yield Visit(who=who, session=session, studio=self)
+
+    @contextmanager
+    def changing(self, who: str = OWNER) -> Iterator[Visit]:
+        """Open a visit whose changes are kept at its end, all of them or none."""
+        with self.sessions.begin() as session:
+            yield Visit(who=who, session=session, studio=self)
+
+
+@dataclass(frozen=True)
+class Visit:
+    """One thing that one person asks for, handed to every service: one transaction."""
+
+    who: str
+    session: Session
+    studio: Studio
 
 
 def stream_file(studio: Studio, sha256: str) -> Iterator[bytes]:

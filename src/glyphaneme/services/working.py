@@ -23,7 +23,7 @@ if TYPE_CHECKING:
 
     from sqlalchemy.orm import Session
 
-    from glyphaneme.services.studio import Studio
+    from glyphaneme.services.studio import Studio, Visit
     from glyphaneme.store.rows import JobRow
 
 log = logging.getLogger(__name__)
@@ -54,7 +54,7 @@ class Job(BaseModel):
     changed_at: datetime
 
 
-def get_job(session: Session, job_id: uuid.UUID) -> Job:
+def get_job(visit: Visit, job_id: uuid.UUID) -> Job:
     """Return one job.
 
     Raises
@@ -62,23 +62,23 @@ def get_job(session: Session, job_id: uuid.UUID) -> Job:
     NotThereError
         There is none.
     """
-    row = jobs_store.find_job(session, job_id)
+    row = jobs_store.find_job(visit.session, job_id)
     if row is None:
         raise NotThereError("piece of work")
     return job_of(row)
 
 
-def list_open_jobs(session: Session) -> list[Job]:
+def list_open_jobs(visit: Visit) -> list[Job]:
     """Return what waits or runs."""
-    return [job_of(row) for row in jobs_store.open_jobs(session)]
+    return [job_of(row) for row in jobs_store.open_jobs(visit.session)]
 
 
-def cancel_job(session: Session, job_id: uuid.UUID) -> Job:
+def cancel_job(visit: Visit, job_id: uuid.UUID) -> Job:
     """Stop a job; one that is over stays as it ended."""
-    row = jobs_store.change_open_job(session, job_id, state="cancelled")
+    row = jobs_store.change_open_job(visit.session, job_id, state="cancelled")
     if row is not None:
-        _announce(session, row)
-    return get_job(session, job_id)
+        _announce(visit.session, row)
+    return get_job(visit, job_id)
 
 
 def job_of(row: JobRow) -> Job:

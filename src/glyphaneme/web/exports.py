@@ -15,7 +15,7 @@ from werkzeug.http import dump_options_header
 from glyphaneme.services import finishing, working
 from glyphaneme.services.finishing import ExportRequest
 from glyphaneme.services.working import Job
-from glyphaneme.web.shared import IdPath, studio
+from glyphaneme.web.shared import IdPath, changing, looking
 
 api = APIBlueprint(
     "exports", __name__, url_prefix="/api", abp_tags=[Tag(name="exports")]
@@ -40,42 +40,40 @@ class Jobs(BaseModel):
 @api.post("/projects/<uuid:id>/exports", responses={202: Job})
 def post_export(path: IdPath, body: NewExport) -> tuple[dict[str, Any], int]:
     """Have a finished file made."""
-    with studio().sessions.begin() as session:
-        job = finishing.start_export(
-            session, studio(), path.id, key=body.key, request=body.request
-        )
+    with changing() as visit:
+        job = finishing.start_export(visit, path.id, key=body.key, request=body.request)
     return job.model_dump(mode="json"), 202
 
 
 @api.get("/jobs", responses={200: Jobs})
 def get_jobs() -> dict[str, Any]:
     """Return what waits or runs."""
-    with studio().sessions() as session:
-        jobs = working.list_open_jobs(session)
+    with looking() as visit:
+        jobs = working.list_open_jobs(visit)
     return Jobs(jobs=jobs).model_dump(mode="json")
 
 
 @api.get("/jobs/<uuid:id>", responses={200: Job})
 def get_job(path: IdPath) -> dict[str, Any]:
     """Return how far some work is."""
-    with studio().sessions() as session:
-        job = working.get_job(session, path.id)
+    with looking() as visit:
+        job = working.get_job(visit, path.id)
     return job.model_dump(mode="json")
 
 
 @api.delete("/jobs/<uuid:id>", responses={200: Job})
 def delete_job(path: IdPath) -> dict[str, Any]:
     """Stop some work."""
-    with studio().sessions.begin() as session:
-        job = working.cancel_job(session, path.id)
+    with changing() as visit:
+        job = working.cancel_job(visit, path.id)
     return job.model_dump(mode="json")
 
 
 @api.get("/exports/<uuid:id>/file", responses={200: {"content": {"image/*": {}}}})
 def get_export_file(path: IdPath) -> Response:
     """Return a finished file, as a download."""
-    with studio().sessions() as session:
-        file, pieces = finishing.finished_file(session, studio(), path.id)
+    with looking() as visit:
+        file, pieces = finishing.finished_file(visit, path.id)
     response = Response(pieces, content_type=file.media_type)
     response.content_length = file.size
     response.headers["Content-Disposition"] = _attachment(file.name)

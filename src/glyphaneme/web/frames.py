@@ -14,7 +14,7 @@ from glyphaneme.core.edits import Edit
 from glyphaneme.services import showing
 from glyphaneme.services.projects import require_project, require_revision
 from glyphaneme.services.showing import Draft, FrameView, LayerThere
-from glyphaneme.web.shared import IdPath, studio
+from glyphaneme.web.shared import IdPath, looking
 
 if TYPE_CHECKING:
     from http import HTTPStatus
@@ -77,10 +77,9 @@ class Colors(BaseModel):
 @api.get("/projects/<uuid:id>/colors", responses={200: Colors})
 def get_colors(path: IdPath, query: ColorsQuery) -> dict[str, Any]:
     """Offer colours from the picture itself."""
-    with studio().sessions() as session:
+    with looking() as visit:
         found = showing.colors_beneath(
-            session,
-            studio(),
+            visit,
             path.id,
             revision=query.revision,
             layer_id=query.beneath,
@@ -91,10 +90,9 @@ def get_colors(path: IdPath, query: ColorsQuery) -> dict[str, Any]:
 @api.post("/projects/<uuid:id>/frame", responses=BINARY)
 def post_frame(path: IdPath, body: FrameRequest) -> Response:
     """Render what the stage shows; the body's layout is `encode_frame`'s."""
-    with studio().sessions() as session:
+    with looking() as visit:
         frame = showing.show_frame(
-            session,
-            studio(),
+            visit,
             path.id,
             draft=body,
             view=body.view,
@@ -105,20 +103,17 @@ def post_frame(path: IdPath, body: FrameRequest) -> Response:
 @api.post("/projects/<uuid:id>/layers-there", responses={200: LayersThere})
 def post_layers_there(path: IdPath, body: PointRequest) -> dict[str, Any]:
     """Return all layers under a point, front to back, each by itself."""
-    with studio().sessions() as session:
-        found = showing.layers_there(
-            session, studio(), path.id, draft=body, at=(body.x, body.y)
-        )
+    with looking() as visit:
+        found = showing.layers_there(visit, path.id, draft=body, at=(body.x, body.y))
     return LayersThere(layers=found).model_dump(mode="json")
 
 
 @api.post("/projects/<uuid:id>/tries", responses=BINARY)
 def post_tries(path: IdPath, body: TriesRequest) -> Response:
     """Render the whole picture small, once with each alternative."""
-    with studio().sessions() as session:
+    with looking() as visit:
         frame, tile_height = showing.show_alternatives(
-            session,
-            studio(),
+            visit,
             path.id,
             draft=body,
             alternatives=body.alternatives,
@@ -133,17 +128,16 @@ def post_tries(path: IdPath, body: TriesRequest) -> Response:
 def get_preview(path: IdPath, query: PreviewQuery) -> Response:
     """Return a small copy of a project as an image file."""
     file = io.BytesIO()
-    with studio().sessions() as session:
-        shown = query.revision or require_project(session, path.id).head_id
-        require_revision(session, path.id, shown)
+    with looking() as visit:
+        shown = query.revision or require_project(visit, path.id).head_id
+        require_revision(visit, path.id, shown)
         response = Response()
         response.set_etag(f"{shown}-{query.width}")
         response.headers["Cache-Control"] = "private, no-cache"
         if response.make_conditional(request).status_code == 304:
             return response
         chosen = showing.write_preview(
-            session,
-            studio(),
+            visit,
             shown,
             width=query.width,
             file=file,

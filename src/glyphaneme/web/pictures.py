@@ -10,7 +10,7 @@ from pydantic import BaseModel
 
 from glyphaneme.services import pictures
 from glyphaneme.services.pictures import BroughtIn, Picture
-from glyphaneme.web.shared import IdPath, studio
+from glyphaneme.web.shared import IdPath, changing, looking
 from glyphaneme.web.uploads import uploaded
 
 api = APIBlueprint(
@@ -35,8 +35,8 @@ class Shelf(BaseModel):
 @api.get("/pictures", responses={200: Shelf})
 def get_pictures() -> dict[str, Any]:
     """Return all pictures."""
-    with studio().sessions() as session:
-        shelf = pictures.list_shelf(session)
+    with looking() as visit:
+        shelf = pictures.list_shelf(visit)
     return Shelf(pictures=shelf).model_dump(mode="json")
 
 
@@ -46,24 +46,24 @@ def post_picture() -> Response | tuple[dict[str, Any], int]:
     upload = uploaded("the picture")
     if isinstance(upload, Response):
         return upload
-    with studio().sessions.begin() as session:
-        picture = pictures.bring_in(session, upload.file, file_name=upload.name)
+    with changing() as visit:
+        picture = pictures.bring_in(visit, upload.file, file_name=upload.name)
     return picture.model_dump(mode="json"), 201
 
 
 @api.get("/pictures/<uuid:id>", responses={200: Picture})
 def get_picture(path: IdPath) -> dict[str, Any]:
     """Return what is known of a picture."""
-    with studio().sessions() as session:
-        picture = pictures.get_picture(session, path.id)
+    with looking() as visit:
+        picture = pictures.get_picture(visit, path.id)
     return picture.model_dump(mode="json")
 
 
 @api.get("/pictures/<uuid:id>/thumbnail", responses={200: {"content": {"image/*": {}}}})
 def get_thumbnail(path: IdPath) -> Response:
     """Return a small copy of a picture."""
-    with studio().sessions() as session:
-        data = pictures.get_thumbnail(session, studio(), path.id)
+    with looking() as visit:
+        data = pictures.get_thumbnail(visit, path.id)
     png = data.startswith(b"\x89PNG")
     response = Response(data, content_type="image/png" if png else "image/jpeg")
     response.headers["Cache-Control"] = FOR_EVER
@@ -73,8 +73,8 @@ def get_thumbnail(path: IdPath) -> Response:
 @api.get("/pictures/<uuid:id>/file", responses={200: {"content": {"image/*": {}}}})
 def get_file(path: IdPath) -> Response:
     """Return a picture's file as it was brought in."""
-    with studio().sessions() as session:
-        file = pictures.original_file(session, studio(), path.id)
+    with looking() as visit:
+        file = pictures.original_file(visit, path.id)
     response = Response(file.pieces, content_type=file.media_type)
     response.content_length = file.size
     return response

@@ -17,7 +17,7 @@ from glyphaneme.services import editing, opening, projects
 from glyphaneme.services.editing import EditAnswer, History
 from glyphaneme.services.health import check_health
 from glyphaneme.services.projects import ProjectCard, ProjectState
-from glyphaneme.web.shared import IdPath, studio
+from glyphaneme.web.shared import IdPath, changing, looking, studio
 from glyphaneme.web.uploads import uploaded
 
 api = APIBlueprint(
@@ -118,22 +118,22 @@ def get_modes() -> dict[str, Any]:
 @api.get("/projects", responses={200: Wall})
 def get_projects() -> dict[str, Any]:
     """Return all projects."""
-    with studio().sessions() as session:
-        cards = projects.list_wall(session, studio().states)
+    with looking() as visit:
+        cards = projects.list_wall(visit)
     return Wall(projects=cards).model_dump(mode="json")
 
 
 @api.post("/projects", responses={201: ProjectState})
 def post_project(body: NewProject) -> tuple[dict[str, Any], int]:
     """Begin an empty picture."""
-    with studio().sessions.begin() as session:
+    with changing() as visit:
         projects.begin_project(
-            session,
+            visit,
             project_id=body.id,
             name=body.name,
             composite=Composite(canvas=body.canvas),
         )
-        state = projects.get_project(session, studio().states, body.id)
+        state = projects.get_project(visit, body.id)
     return state.model_dump(mode="json"), 201
 
 
@@ -143,38 +143,37 @@ def post_layered() -> Response | tuple[dict[str, Any], int]:
     upload = uploaded("the layered file")
     if isinstance(upload, Response):
         return upload
-    with studio().sessions.begin() as session:
-        project = opening.open_layered(session, upload.file, file_name=upload.name)
-        state = projects.get_project(session, studio().states, project)
+    with changing() as visit:
+        project = opening.open_layered(visit, upload.file, file_name=upload.name)
+        state = projects.get_project(visit, project)
     return state.model_dump(mode="json"), 201
 
 
 @api.get("/projects/<uuid:id>", responses={200: ProjectState})
 def get_project(path: IdPath) -> dict[str, Any]:
     """Return a project as it stands."""
-    with studio().sessions() as session:
-        state = projects.get_project(session, studio().states, path.id)
+    with looking() as visit:
+        state = projects.get_project(visit, path.id)
     return state.model_dump(mode="json")
 
 
 @api.patch("/projects/<uuid:id>", responses={204: None})
 def patch_project(path: IdPath, body: ProjectChange) -> tuple[str, int]:
     """Rename a project, take it off the wall, or put it back."""
-    with studio().sessions.begin() as session:
+    with changing() as visit:
         if body.removed is not None:
-            projects.remove_project(session, path.id, removed=body.removed)
+            projects.remove_project(visit, path.id, removed=body.removed)
         if body.name is not None:
-            projects.rename_project(session, path.id, body.name)
+            projects.rename_project(visit, path.id, body.name)
     return "", 204
 
 
 @api.post("/projects/<uuid:id>/edits", responses={201: EditAnswer})
 def post_edit(path: IdPath, body: NewEdit) -> tuple[dict[str, Any], int]:
     """Apply an edit, once."""
-    with studio().sessions.begin() as session:
+    with changing() as visit:
         answer = editing.add_edit(
-            session,
-            studio().states,
+            visit,
             path.id,
             key=body.key,
             parent=body.parent,
@@ -186,10 +185,9 @@ def post_edit(path: IdPath, body: NewEdit) -> tuple[dict[str, Any], int]:
 @api.post("/projects/<uuid:id>/standing", responses={200: ProjectState})
 def post_standing(path: IdPath, body: Standing) -> dict[str, Any]:
     """Undo, redo, or go to any other state."""
-    with studio().sessions.begin() as session:
+    with changing() as visit:
         state = editing.stand_at(
-            session,
-            studio().states,
+            visit,
             path.id,
             key=body.key,
             to=body.to,
@@ -201,6 +199,6 @@ def post_standing(path: IdPath, body: Standing) -> dict[str, Any]:
 @api.get("/projects/<uuid:id>/history", responses={200: History})
 def get_history(path: IdPath) -> dict[str, Any]:
     """Return a project's history."""
-    with studio().sessions() as session:
-        history = editing.get_history(session, path.id)
+    with looking() as visit:
+        history = editing.get_history(visit, path.id)
     return history.model_dump(mode="json")

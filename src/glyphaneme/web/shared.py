@@ -9,7 +9,9 @@ from flask import current_app
 from pydantic import BaseModel
 
 if TYPE_CHECKING:
-    from glyphaneme.services.studio import Studio
+    from contextlib import AbstractContextManager
+
+    from glyphaneme.services.studio import Studio, Visit
 
 STUDIO_KEY = "glyphaneme-studio"
 
@@ -24,3 +26,13 @@ def studio() -> Studio:
     """Return the studio of the application that handles this request."""
     found: Studio = current_app.extensions[STUDIO_KEY]
     return found
+
+
+def looking() -> AbstractContextManager[Visit]:
+    """Open a visit that changes nothing."""
+    return studio().looking()
+
+
+def changing() -> AbstractContextManager[Visit]:
+    """Open a visit whose changes are kept at its end, all of them or none."""
+    return studio().changing()
