@@ -34,14 +34,13 @@ def source_to_canvas(placement: Placement, *, width: float, height: float) -> Ma
     >>> source_to_canvas(half, width=100, height=80) @ (100, 80, 1)
     array([75., 60.])
     """
-    angle = math.radians(placement.turn)
-    cosine, sine = _exact_turn(angle)
-    across = -placement.scale_x if placement.flipped else placement.scale_x
-    down = -placement.scale_y if placement.upended else placement.scale_y
-    linear = np.array([[cosine * across, -sine * down], [sine * across, cosine * down]])
-    middle = np.array([width / 2, height / 2])
-    shift = np.array([placement.x, placement.y]) - linear @ middle
-    return np.column_stack([linear, shift])
+    cosine, sine = _exact_turn(math.radians(placement.turn))
+    across, down = _scales(placement)
+    return _mapping(
+        (cosine * across, -sine * down, sine * across, cosine * down),
+        (width / 2, height / 2),
+        (placement.x, placement.y),
+    )
 
 
 def canvas_to_source(placement: Placement, *, width: float, height: float) -> MatrixF64:
@@ -66,9 +65,13 @@ def canvas_to_source(placement: Placement, *, width: float, height: float) -> Ma
     >>> canvas_to_source(half, width=100, height=80) @ (75, 60, 1)
     array([100.,  80.])
     """
-    forward = source_to_canvas(placement, width=width, height=height)
-    linear = np.linalg.inv(forward[:, :2])
-    return np.column_stack([linear, -linear @ forward[:, 2]])
+    cosine, sine = _exact_turn(math.radians(placement.turn))
+    across, down = _scales(placement)
+    return _mapping(
+        (cosine / across, sine / across, -sine / down, cosine / down),
+        (placement.x, placement.y),
+        (width / 2, height / 2),
+    )
 
 
 def corners_on_canvas(
@@ -99,6 +102,24 @@ def corners_on_canvas(
         [[0, 0, 1], [width, 0, 1], [width, height, 1], [0, height, 1]], np.float64
     )
     return corners @ source_to_canvas(placement, width=width, height=height).T
+
+
+def _scales(placement: Placement) -> tuple[float, float]:
+    """Return the scales across and down, negative where it is mirrored."""
+    across = -placement.scale_x if placement.flipped else placement.scale_x
+    down = -placement.scale_y if placement.upended else placement.scale_y
+    return across, down
+
+
+def _mapping(
+    linear: tuple[float, float, float, float],
+    middle: tuple[float, float],
+    onto: tuple[float, float],
+) -> MatrixF64:
+    """Return the map with that linear part that takes one point onto another."""
+    a, b, c, d = linear
+    x, y = middle
+    return np.array([[a, b, onto[0] - a * x - b * y], [c, d, onto[1] - c * x - d * y]])
 
 
 def _exact_turn(angle: float) -> tuple[float, float]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import TYPE_CHECKING, NamedTuple, TypedDict
 
 import numpy as np
@@ -326,8 +327,9 @@ def _gradient_fields(layer: GradientLayer, way: MatrixF64) -> Fields:
 
 def _largest_scale(to_source: MatrixF64) -> float:
     """Return shown pixels per texel, the larger of the picture's two axes."""
-    forward = np.linalg.inv(to_source[:, :2])
-    return float(np.hypot(*forward).max())
+    across_u, down_u, _, across_v, down_v, _ = to_source.ravel().tolist()
+    longer = max(math.hypot(across_v, down_v), math.hypot(across_u, down_u))
+    return longer / abs(across_u * down_v - down_u * across_v)
 
 
 def _view_to_canvas(view: View) -> MatrixF64:
