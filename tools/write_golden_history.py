@@ -1,7 +1,7 @@
 """Writes a history of every kind of edit, as this version stores it.
 
 Run once for each released version, and keep what it writes:
-`PYTHONPATH=src python -m tools.write_golden_history tests/golden/version-2.jsonl`
+`PYTHONPATH=src python -m tools.write_golden_history tests/golden/version-3.jsonl`
 """
 
 from __future__ import annotations
@@ -25,6 +25,39 @@ GLOW = {
     "end": {"color": "#203050", "opacity": 0},
 }
 AT_THE_EDGE = {**GLOW, "shape": "linear", "x": 199_995, "y": -199_999, "angle": 30}
+
+MOON = {
+    "kind": "ellipse",
+    "id": "moon",
+    "x": 300,
+    "y": 200,
+    "width": 240,
+    "height": 240,
+    "softness": 40,
+}
+CARD = {
+    "kind": "rectangle",
+    "id": "card",
+    "join": "keep",
+    "x": 400,
+    "y": 250,
+    "width": 600,
+    "height": 300,
+    "turn": 12,
+    "corner": 30,
+    "inverted": True,
+}
+TO_THE_LEFT = {"x": 200, "y": 250, "length": 180, "angle": 180}
+ALL_ROUND = {
+    "shape": "sides",
+    "x": 450,
+    "y": 300,
+    "length": 500,
+    "aspect": 0.6,
+    "full": 0.4,
+    "roundness": 0.5,
+    "curve": "late",
+}
 
 
 def photo(layer_id: str, name: str, width: int, height: int, **more: object) -> Fields:
@@ -107,6 +140,35 @@ STEPS = [
     of("remove_layer", "dusk"),
     {"kind": "tint_sheet", "background": "#123456"},
     {"kind": "tint_sheet", "background": None},
+    of("add_part", "moths", part=MOON),
+    of("add_part", "moths", part=CARD, index=0),
+    of("move_part", "moths", part_id="moon", index=0),
+    of("change_part", "moths", part={**CARD, "works": False}),
+    of("settle_mask", "moths", inverted=True, strength=0.75),
+    of("link_mask", "moths", linked=False),
+    placed("moths", 500, 350, 0.7, turn=33),
+    of("copy_mask", "puppet", from_id="moths"),
+    of("link_mask", "moths", linked=True),
+    of("add_part", "glow", part={**MOON, "join": "take"}),
+    of("fade_layer", "moths", fades=[TO_THE_LEFT, {**ALL_ROUND, "linked": False}]),
+    of("fade_layer", "glow", fades=[TO_THE_LEFT]),
+    of("copy_fades", "puppet", from_id="moths"),
+    group("masked", "Masked", "moths", "glow"),
+    placed("masked", 480, 320, 0.9, turn=-20, flipped=True),
+    of("duplicate_layer", "masked", copy_id="masked-again"),
+    of("copy_mask", "masked-again", from_id="moths"),
+    of("dissolve_group", "masked"),
+    {
+        "kind": "set_canvas",
+        "canvas": {**CANVAS, "width": 1500},
+        "shift_x": 150,
+        "shift_y": 10,
+    },
+    of("remove_part", "glow", part_id="moon"),
+    of("drop_mask", "puppet"),
+    photo("west", "West", 900, 700, at=(200, 300)),
+    photo("east", "East", 800, 800, at=(700, 300)),
+    {"kind": "melt_photos", "layer_ids": ["west", "east"], "overlap": 120},
 ]
 
 

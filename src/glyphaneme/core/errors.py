@@ -77,6 +77,30 @@ class BeyondLimitsError(CoreError):
         super().__init__(f"what comes of it must lie within the limits; {what}")
 
 
+class PartMissingError(CoreError):
+    """An edit names a part that a mask does not have."""
+
+    def __init__(self, part_id: str) -> None:
+        super().__init__(f"the mask must have the part; got id {part_id}")
+        self.part_id = part_id
+
+
+class PartExistsError(CoreError):
+    """An edit would give two parts of one mask the same id."""
+
+    def __init__(self, part_id: str) -> None:
+        super().__init__(f"a new part needs a new id; got {part_id} again")
+        self.part_id = part_id
+
+
+class PartLimitError(CoreError):
+    """A mask would have more parts than the product carries."""
+
+    def __init__(self, limit: int) -> None:
+        super().__init__(f"a mask must have at most {limit} parts")
+        self.limit = limit
+
+
 class NoCompositeError(CoreError):
     """What claims to be a stored composite is none."""
 
@@ -113,6 +137,16 @@ class PixelsShapeError(CoreError):
         )
         self.shape = shape
         self.dtype = dtype
+
+
+class PlaneShapeError(CoreError):
+    """An array is not (H, W) uint8."""
+
+    def __init__(self, shape: tuple[int, ...], dtype: str) -> None:
+        super().__init__(
+            "a mask's pixels must be (H, W) uint8, at least 1 by 1; "
+            f"got {shape} {dtype}"
+        )
 
 
 class ViewSizeError(CoreError):

@@ -7,7 +7,8 @@ co = [as (1 - ab) cs + as ab B(cb, cs) + (1 - as) ab cb] / ao,
 ao = as + ab - as ab.
 The `_solid` loops know that ab is 1, which needs no division. So do the `_copied`
 ones, which take the layer straight from texels that lie under the view's pixels: a
-third less time than over the source planes. `strength` is the layer's opacity / 255.
+third less time than over the source planes. How much of each shows, its layer's
+opacity times its mask / 255, lies in SA.
 """
 
 from __future__ import annotations
@@ -71,11 +72,11 @@ def normal_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def normal_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
+def normal_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend texels by normal over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
-        over = alpha(texel) * strength
+        over = alpha(texel) * t[SA + i]
         r, sr = t[R + i], red(texel) * FROM_U8
         g, sg = t[G + i], green(texel) * FROM_U8
         b, sb = t[B + i], blue(texel) * FROM_U8
@@ -114,11 +115,11 @@ def multiply_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def multiply_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
+def multiply_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend texels by multiply over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
-        over = alpha(texel) * strength
+        over = alpha(texel) * t[SA + i]
         r, sr = t[R + i], red(texel) * FROM_U8
         g, sg = t[G + i], green(texel) * FROM_U8
         b, sb = t[B + i], blue(texel) * FROM_U8
@@ -157,11 +158,11 @@ def screen_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def screen_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
+def screen_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend texels by screen over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
-        over = alpha(texel) * strength
+        over = alpha(texel) * t[SA + i]
         r, sr = t[R + i], red(texel) * FROM_U8
         g, sg = t[G + i], green(texel) * FROM_U8
         b, sb = t[B + i], blue(texel) * FROM_U8
@@ -200,11 +201,11 @@ def overlay_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def overlay_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
+def overlay_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend texels by overlay over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
-        over = alpha(texel) * strength
+        over = alpha(texel) * t[SA + i]
         r, sr = t[R + i], red(texel) * FROM_U8
         g, sg = t[G + i], green(texel) * FROM_U8
         b, sb = t[B + i], blue(texel) * FROM_U8
@@ -243,11 +244,11 @@ def darken_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def darken_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
+def darken_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend texels by darken over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
-        over = alpha(texel) * strength
+        over = alpha(texel) * t[SA + i]
         r, sr = t[R + i], red(texel) * FROM_U8
         g, sg = t[G + i], green(texel) * FROM_U8
         b, sb = t[B + i], blue(texel) * FROM_U8
@@ -286,11 +287,11 @@ def lighten_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def lighten_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
+def lighten_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend texels by lighten over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
-        over = alpha(texel) * strength
+        over = alpha(texel) * t[SA + i]
         r, sr = t[R + i], red(texel) * FROM_U8
         g, sg = t[G + i], green(texel) * FROM_U8
         b, sb = t[B + i], blue(texel) * FROM_U8
@@ -329,13 +330,11 @@ def color_dodge_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def color_dodge_copied(
-    texels: np.ndarray, strength: F32, t: np.ndarray, n: int
-) -> None:
+def color_dodge_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend texels by color_dodge over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
-        over = alpha(texel) * strength
+        over = alpha(texel) * t[SA + i]
         r, sr = t[R + i], red(texel) * FROM_U8
         g, sg = t[G + i], green(texel) * FROM_U8
         b, sb = t[B + i], blue(texel) * FROM_U8
@@ -374,11 +373,11 @@ def color_burn_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def color_burn_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
+def color_burn_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend texels by color_burn over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
-        over = alpha(texel) * strength
+        over = alpha(texel) * t[SA + i]
         r, sr = t[R + i], red(texel) * FROM_U8
         g, sg = t[G + i], green(texel) * FROM_U8
         b, sb = t[B + i], blue(texel) * FROM_U8
@@ -417,11 +416,11 @@ def hard_light_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def hard_light_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
+def hard_light_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend texels by hard_light over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
-        over = alpha(texel) * strength
+        over = alpha(texel) * t[SA + i]
         r, sr = t[R + i], red(texel) * FROM_U8
         g, sg = t[G + i], green(texel) * FROM_U8
         b, sb = t[B + i], blue(texel) * FROM_U8
@@ -460,11 +459,11 @@ def soft_light_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def soft_light_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
+def soft_light_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend texels by soft_light over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
-        over = alpha(texel) * strength
+        over = alpha(texel) * t[SA + i]
         r, sr = t[R + i], red(texel) * FROM_U8
         g, sg = t[G + i], green(texel) * FROM_U8
         b, sb = t[B + i], blue(texel) * FROM_U8
@@ -503,11 +502,11 @@ def difference_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def difference_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
+def difference_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend texels by difference over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
-        over = alpha(texel) * strength
+        over = alpha(texel) * t[SA + i]
         r, sr = t[R + i], red(texel) * FROM_U8
         g, sg = t[G + i], green(texel) * FROM_U8
         b, sb = t[B + i], blue(texel) * FROM_U8
@@ -546,11 +545,11 @@ def exclusion_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def exclusion_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
+def exclusion_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend texels by exclusion over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
-        over = alpha(texel) * strength
+        over = alpha(texel) * t[SA + i]
         r, sr = t[R + i], red(texel) * FROM_U8
         g, sg = t[G + i], green(texel) * FROM_U8
         b, sb = t[B + i], blue(texel) * FROM_U8
@@ -588,11 +587,11 @@ def hue_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def hue_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
+def hue_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend texels by hue over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
-        over = alpha(texel) * strength
+        over = alpha(texel) * t[SA + i]
         sr, sg, sb = red(texel), green(texel), blue(texel)
         r, g, b = t[R + i], t[G + i], t[B + i]
         br, bg, bb = formulas.hue(r, g, b, sr * FROM_U8, sg * FROM_U8, sb * FROM_U8)
@@ -630,11 +629,11 @@ def saturation_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def saturation_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
+def saturation_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend texels by saturation over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
-        over = alpha(texel) * strength
+        over = alpha(texel) * t[SA + i]
         sr, sg, sb = red(texel), green(texel), blue(texel)
         r, g, b = t[R + i], t[G + i], t[B + i]
         br, bg, bb = formulas.saturation(
@@ -674,11 +673,11 @@ def color_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def color_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
+def color_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend texels by color over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
-        over = alpha(texel) * strength
+        over = alpha(texel) * t[SA + i]
         sr, sg, sb = red(texel), green(texel), blue(texel)
         r, g, b = t[R + i], t[G + i], t[B + i]
         br, bg, bb = formulas.color(r, g, b, sr * FROM_U8, sg * FROM_U8, sb * FROM_U8)
@@ -716,11 +715,11 @@ def luminosity_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def luminosity_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
+def luminosity_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend texels by luminosity over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
-        over = alpha(texel) * strength
+        over = alpha(texel) * t[SA + i]
         sr, sg, sb = red(texel), green(texel), blue(texel)
         r, g, b = t[R + i], t[G + i], t[B + i]
         br, bg, bb = formulas.luminosity(
@@ -817,39 +816,37 @@ def blend_span(mode: int, solid: bool, t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def blend_copied(
-    mode: int, texels: np.ndarray, strength: F32, t: np.ndarray, n: int
-) -> None:
+def blend_copied(mode: int, texels: np.ndarray, t: np.ndarray, n: int) -> None:
     """Blend `n` texels over a solid backdrop, by the mode's code."""
     if mode == 0:
-        normal_copied(texels, strength, t, n)
+        normal_copied(texels, t, n)
     elif mode == 1:
-        multiply_copied(texels, strength, t, n)
+        multiply_copied(texels, t, n)
     elif mode == 2:
-        screen_copied(texels, strength, t, n)
+        screen_copied(texels, t, n)
     elif mode == 3:
-        overlay_copied(texels, strength, t, n)
+        overlay_copied(texels, t, n)
     elif mode == 4:
-        darken_copied(texels, strength, t, n)
+        darken_copied(texels, t, n)
     elif mode == 5:
-        lighten_copied(texels, strength, t, n)
+        lighten_copied(texels, t, n)
     elif mode == 6:
-        color_dodge_copied(texels, strength, t, n)
+        color_dodge_copied(texels, t, n)
     elif mode == 7:
-        color_burn_copied(texels, strength, t, n)
+        color_burn_copied(texels, t, n)
     elif mode == 8:
-        hard_light_copied(texels, strength, t, n)
+        hard_light_copied(texels, t, n)
     elif mode == 9:
-        soft_light_copied(texels, strength, t, n)
+        soft_light_copied(texels, t, n)
     elif mode == 10:
-        difference_copied(texels, strength, t, n)
+        difference_copied(texels, t, n)
     elif mode == 11:
-        exclusion_copied(texels, strength, t, n)
+        exclusion_copied(texels, t, n)
     elif mode == 12:
-        hue_copied(texels, strength, t, n)
+        hue_copied(texels, t, n)
     elif mode == 13:
-        saturation_copied(texels, strength, t, n)
+        saturation_copied(texels, t, n)
     elif mode == 14:
-        color_copied(texels, strength, t, n)
+        color_copied(texels, t, n)
     elif mode == 15:
-        luminosity_copied(texels, strength, t, n)
+        luminosity_copied(texels, t, n)

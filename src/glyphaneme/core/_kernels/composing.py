@@ -11,9 +11,8 @@ from typing import Any
 
 import numpy as np
 from numba import carray, from_dtype, njit, types
-from numba.core import cgutils
-from numba.extending import intrinsic
 
+from glyphaneme.core._kernels.addressing import pointer
 from glyphaneme.core._kernels.blend_loops import blend_copied, blend_span
 from glyphaneme.core._kernels.layout import (
     CHUNK,
@@ -24,6 +23,7 @@ from glyphaneme.core._kernels.layout import (
     KERNEL,
     ONE,
     PART,
+    SA,
     SCRATCH_FLOATS,
     SCRATCH_TEXELS,
     TO_U8,
@@ -34,6 +34,7 @@ from glyphaneme.core._kernels.layout import (
     G,
     R,
 )
+from glyphaneme.core._kernels.masking import ALL, STEP_TYPE, bounds_of_block, mask_line
 from glyphaneme.core._kernels.sampling import (
     MARGIN,
     average_alpha,
@@ -65,7 +66,10 @@ LAYER = np.dtype(
         ("mode", "i8"),
         ("opaque", "i8"),  # 1: every texel's alpha is 255
         ("copied", "i8"),  # 1: the map moves by whole pixels and nothing else
+        ("first_step", "i8"),  # of its mask, in the table of steps
+        ("steps", "i8"),  # how many it has
         ("opacity", "f4"),
+        ("start", "f4"),  # how much shows before the first step
         ("widest", "f4"),  # pixels that cover more texels, either way, are averaged
         ("colors", "f4", 8),  # straight RGBA of a colour, or of a gradient's two ends
         ("to_source", "f8", 6),  # view pixels to texels, rows of a 2 x 3 matrix
@@ -83,18 +87,10 @@ CLEAR = np.uint32(0xFFFFFF)  # the highest texel whose alpha is 0
 I32 = np.int32
 U32 = np.uint32
 F32 = np.float32
-# Columns of the table of spans: where a layer shows in the chunk, and where whole.
-FIRST, LAST, WHOLE_FIRST, WHOLE_LAST = 0, 1, 2, 3
-
-
-@intrinsic
-def _pointer(typing_context: Any, address: Any) -> Any:
-    """Turn an address into a pointer; numba cannot mix arrays of sizes in a tuple."""
-
-    def lower(context: Any, builder: Any, signature: Any, values: Any) -> Any:
-        return builder.inttoptr(values[0], cgutils.voidptr_t)
-
-    return types.voidptr(types.intp), lower
+# Columns of the table of spans: where a layer shows in the chunk, where its picture is
+# read without a look at its edges, and whether its mask hides some of it.
+FIRST, LAST, WHOLE_FIRST, WHOLE_LAST, MASKED = range(5)
+SPAN_COLUMNS = 5
 
 
 @njit(**PART)
@@ -104,7 +100,7 @@ def borrowed(array: np.ndarray) -> np.ndarray:
     Each slice of an owned array counts one more owner and one less, atomically; over
     the many short loops of a chunk that adds up to a tenth of its time.
     """
-    return carray(_pointer(array.ctypes.data), array.shape, array.dtype)
+    return carray(pointer(array.ctypes.data), array.shape, array.dtype)
 
 
 @njit(**PART)
@@ -123,7 +119,7 @@ def copied_span(one: Any, row: int, column: int, n: int) -> tuple[int, int]:
     start = v * one.columns + u
     if one.opaque == 1:
         return first, last
-    texels = carray(_pointer(one.address), (one.rows * one.columns,), np.uint32)
+    texels = carray(pointer(one.address), (one.rows * one.columns,), np.uint32)
     while first < last and texels[start + first] <= CLEAR:
         first += 1
     while first < last and texels[start + last - 1] <= CLEAR:
@@ -167,6 +163,86 @@ def find_span(
 
 
 @njit(**PART)
+def look_at_mask(
+    layers: np.ndarray,
+    steps: np.ndarray,
+    layer: int,
+    row: int,
+    column: float,
+    spans: np.ndarray,
+) -> None:
+    """Find out whether the layer's mask hides none, some or all of its span."""
+    spans[layer, MASKED] = 0
+    first, last = spans[layer, FIRST], spans[layer, LAST]
+    if layers[layer].steps == 0 or first >= last:
+        return
+    own = steps[layers[layer].first_step :][: layers[layer].steps]
+    start = layers[layer].start
+    low, high = bounds_of_block(own, start, row, column, first, last)
+    if high <= 0:
+        spans[layer, LAST] = spans[layer, WHOLE_FIRST] = spans[layer, WHOLE_LAST] = (
+            first
+        )
+    elif low < ALL:
+        spans[layer, MASKED] = 1
+
+
+@njit(**PART)
+def mask_lines(
+    layers: np.ndarray,
+    steps: np.ndarray,
+    layer: int,
+    row: int,
+    column: float,
+    spans: np.ndarray,
+    veils: np.ndarray,
+    n: int,
+) -> None:
+    """Write how much of the layer its mask shows; leave hidden ends out of spans."""
+    own = steps[layers[layer].first_step :][: layers[layer].steps]
+    start = layers[layer].start
+    shown, values = veils[:CHUNK], veils[CHUNK:]
+    for line in range(spans.shape[0]):
+        first, last = spans[line, layer, FIRST], spans[line, layer, LAST]
+        here = shown[line * n :]
+        if spans[line, layer, MASKED] == 0:
+            plain = here[first:]
+            for i in range(last - first):
+                plain[i] = ONE
+            continue
+        first, last = mask_line(
+            own, start, row + line, column, here, values, first, last
+        )
+        spans[line, layer, FIRST], spans[line, layer, LAST] = first, last
+        whole_first = min(max(spans[line, layer, WHOLE_FIRST], first), last)
+        whole_last = max(min(spans[line, layer, WHOLE_LAST], last), whole_first)
+        spans[line, layer, WHOLE_FIRST] = whole_first
+        spans[line, layer, WHOLE_LAST] = whole_last
+
+
+@njit(**PART)
+def hide_lines(
+    layer: int, spans: np.ndarray, veils: np.ndarray, t: np.ndarray, n: int
+) -> None:
+    """Take away from the alpha of fetched lines what the layer's mask hides."""
+    for line in range(spans.shape[0]):
+        first, last = spans[line, layer, FIRST], spans[line, layer, LAST]
+        here, shown = t[line * n + first :], veils[line * n + first :]
+        for i in range(last - first):
+            here[SA + i] *= shown[i]
+
+
+@njit(**PART)
+def is_masked(layers: np.ndarray, layer: int, spans: np.ndarray) -> bool:
+    """Tell whether the layer's mask hides some of it in any line of the chunk."""
+    masked = False
+    if layers[layer].steps > 0:
+        for line in range(spans.shape[0]):
+            masked |= spans[line, layer, MASKED] == 1
+    return masked
+
+
+@njit(**PART)
 def fetch(
     layers: np.ndarray,
     layer: int,
@@ -183,7 +259,7 @@ def fetch(
         wash_span(one, row, column, t, spans[layer, LAST])
         return
     rows, columns = one.rows, one.columns
-    texels = carray(_pointer(one.address), (rows * columns,), np.uint32)
+    texels = carray(pointer(one.address), (rows * columns,), np.uint32)
     m = one.to_source
     ray, extent = small[:4], small[4:]
     ray[0] = m[0] * (column + 0.5) + m[1] * (row + 0.5) + m[2] - 0.5
@@ -272,6 +348,7 @@ def lay_copied_lines(
     row: int,
     column: int,
     spans: np.ndarray,
+    veils: np.ndarray,
     t: np.ndarray,
     n: int,
     below: int,
@@ -279,19 +356,27 @@ def lay_copied_lines(
 ) -> None:
     """Fetch and blend a copied layer at once, over a solid backdrop.
 
-    The next chunk lies so many rows below and so many columns to the right.
+    The next chunk lies so many rows below and so many columns to the right. How much of
+    the layer shows is written to SA; `veils` count where its mask hides some of it.
     """
     one = layers[layer]
     ahead = below * one.columns + right
-    texels = carray(_pointer(one.address), (one.rows * one.columns,), np.uint32)
+    texels = carray(pointer(one.address), (one.rows * one.columns,), np.uint32)
     strength = one.opacity * FROM_U8
     u, v = column + round(one.to_source[2]), row + round(one.to_source[5])
+    masked = is_masked(layers, layer, spans)
     for line in range(spans.shape[0]):
         first, last = spans[line, layer, FIRST], spans[line, layer, LAST]
         start = (v + line) * one.columns + u + first
         bring_span_near(one.address + 4 * (start + ahead), 4 * (last - first))
-        here = t[line * n + first :]
-        blend_copied(one.mode, texels[start:], strength, here, last - first)
+        here, shown = t[line * n + first :], veils[line * n + first :]
+        if masked:
+            for i in range(last - first):
+                here[SA + i] = strength * shown[i]
+        else:
+            for i in range(last - first):
+                here[SA + i] = strength
+        blend_copied(one.mode, texels[start:], here, last - first)
 
 
 @njit(**PART)
@@ -321,7 +406,7 @@ def fills(layers: np.ndarray, layer: int, spans: np.ndarray, n: int) -> bool:
     for line in range(spans.shape[0]):
         whole &= spans[line, layer, WHOLE_FIRST] == 0
         whole &= spans[line, layer, WHOLE_LAST] == n
-    return whole
+    return whole and not is_masked(layers, layer, spans)
 
 
 @njit(**PART)
@@ -383,6 +468,7 @@ def chunk_length(columns: int) -> int:
 @njit(**PART)
 def compose_chunks(
     layers: np.ndarray,
+    steps: np.ndarray,
     background: np.ndarray,
     base: np.ndarray,
     kept: np.ndarray,
@@ -394,6 +480,7 @@ def compose_chunks(
     corners: np.ndarray,
     spans: np.ndarray,
     small: np.ndarray,
+    veils: np.ndarray,
     held: np.ndarray,
     solids: np.ndarray,
 ) -> None:
@@ -401,6 +488,7 @@ def compose_chunks(
     layers, background, lifts = borrowed(layers), borrowed(background), borrowed(lifts)
     base, kept, out = borrowed(base), borrowed(kept), borrowed(out)
     earlier, corners, small = borrowed(earlier), borrowed(corners), borrowed(small)
+    steps, veils = borrowed(steps), borrowed(veils)
     all_spans, held, solids = borrowed(spans), borrowed(held), borrowed(solids)
     columns = max(out.shape[1], kept.shape[2])
     count = layers.shape[0]
@@ -419,6 +507,7 @@ def compose_chunks(
             for line in range(len(spans)):
                 for layer in range(count):
                     find_span(layers, layer, row + line, column, n, spans[line])
+                    look_at_mask(layers, steps, layer, row + line, column, spans[line])
             solid = background[3] == ONE
             lowest = lowest_shown(layers, spans, n)
             if lowest >= 0:
@@ -440,6 +529,9 @@ def compose_chunks(
                     depth += 1
                     solid = False
                     continue
+                masked = is_masked(layers, layer, spans)
+                if masked:
+                    mask_lines(layers, steps, layer, row, column, spans, veils, n)
                 if kind == GROUP_END:
                     depth -= 1
                     opacity = layers[layer].opacity
@@ -447,11 +539,13 @@ def compose_chunks(
                     solid = solids[depth]
                 elif solid and layers[layer].copied == 1:
                     lay_copied_lines(
-                        layers, layer, row, start, spans, t, n, below, right
+                        layers, layer, row, start, spans, veils, t, n, below, right
                     )
                     continue
                 else:
                     fetch_lines(layers, layer, row, column, spans, t, corners, small, n)
+                if masked:
+                    hide_lines(layer, spans, veils, t, n)
                 blend_lines(layers, layer, solid, spans, t, n)
                 solid = solid or fills(layers, layer, spans, n)
             for line in range(len(spans)):
@@ -466,6 +560,7 @@ def compose_chunks(
 @njit(
     types.void(
         LAYER_TYPE[::1],
+        STEP_TYPE[::1],
         types.i8,
         types.f4[::1],
         types.u2[:, :, ::1],
@@ -479,6 +574,7 @@ def compose_chunks(
 )
 def compose_rows_into(
     layers: np.ndarray,
+    steps: np.ndarray,
     groups: int,
     background: np.ndarray,
     base: np.ndarray,
@@ -490,6 +586,7 @@ def compose_rows_into(
 ) -> None:
     """Compose rows first..last (exclusive) of the view into `out`.
 
+    `steps` are those of all masks, each layer's one after the other.
     `groups` is how many of them lie in one another at most. Where `base`, rows of four
     planes, is not empty, layers are laid over it instead of the background; where
     `kept` is not empty, the result goes there instead of to `out`. `lifts`, rows
@@ -498,6 +595,7 @@ def compose_rows_into(
     lines = max(CHUNK // max(out.shape[1], kept.shape[2]), 1)
     compose_chunks(
         layers,
+        steps,
         background,
         base,
         kept,
@@ -507,8 +605,9 @@ def compose_rows_into(
         last,
         np.empty(4 * CHUNK + SCRATCH_FLOATS, np.float32),
         np.empty(SCRATCH_TEXELS, np.uint32),
-        np.empty((lines, layers.shape[0], 4), np.int64),
+        np.empty((lines, layers.shape[0], SPAN_COLUMNS), np.int64),
         np.empty(10, np.float64),
+        np.empty(2 * CHUNK, np.float32),
         np.empty(groups * PLANES, np.float32),
         np.empty(groups, np.bool_),
     )

@@ -6,7 +6,6 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from glyphaneme.core.document.gradients import moved_gradient
 from glyphaneme.core.document.model import (
     Box,
     Canvas,
@@ -25,12 +24,13 @@ from glyphaneme.core.place import (
     source_to_canvas,
 )
 from glyphaneme.core.place.placement import FARTHEST
+from glyphaneme.core.place.span import moved_span
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     from collections.abc import Iterable, Sequence
 
-    from glyphaneme.core.arrays import PointsF64
+    from glyphaneme.core.arrays import MatrixF64, PointsF64
 
 
 def lifted(layer: Layer, group: GroupLayer) -> Layer:
@@ -49,13 +49,10 @@ def lifted(layer: Layer, group: GroupLayer) -> Layer:
         Placed in what the group itself lies in.
     """
     place, size = group.placement, {"width": group.width, "height": group.height}
+    placement = None
     if isinstance(layer, PhotoLayer | GroupLayer):
         placement = placed_outside(layer.placement, group=place, **size)
-        return with_fields(layer, placement=placement)
-    if isinstance(layer, GradientLayer):
-        gradient = moved_gradient(layer.gradient, source_to_canvas(place, **size))
-        return with_fields(layer, gradient=gradient)
-    return layer
+    return _carried(layer, source_to_canvas(place, **size), placement)
 
 
 def lowered(layer: Layer, group: GroupLayer) -> Layer:
@@ -74,13 +71,10 @@ def lowered(layer: Layer, group: GroupLayer) -> Layer:
         The inverse of `lifted`.
     """
     place, size = group.placement, {"width": group.width, "height": group.height}
+    placement = None
     if isinstance(layer, PhotoLayer | GroupLayer):
         placement = placed_inside(layer.placement, group=place, **size)
-        return with_fields(layer, placement=placement)
-    if isinstance(layer, GradientLayer):
-        gradient = moved_gradient(layer.gradient, canvas_to_source(place, **size))
-        return with_fields(layer, gradient=gradient)
-    return layer
+    return _carried(layer, canvas_to_source(place, **size), placement)
 
 
 def shifted(layer: Layer, x: float, y: float) -> Layer:
@@ -96,18 +90,15 @@ def shifted(layer: Layer, x: float, y: float) -> Layer:
     Returns
     -------
     Layer
-        Colours stay, since they lie everywhere.
+        Colours stay, since they lie everywhere; their masks move.
     """
+    placement = None
     if isinstance(layer, PhotoLayer | GroupLayer):
         place = layer.placement
-        moved = with_fields(
+        placement = with_fields(
             place, x=kept_position(place.x + x), y=kept_position(place.y + y)
         )
-        return with_fields(layer, placement=moved)
-    if isinstance(layer, GradientLayer):
-        gradient = moved_gradient(layer.gradient, np.array([[1, 0, x], [0, 1, y]]))
-        return with_fields(layer, gradient=gradient)
-    return layer
+    return _carried(layer, np.array([[1.0, 0, x], [0, 1.0, y]]), placement)
 
 
 def box_round(
@@ -219,3 +210,21 @@ def _outline(layer: Layer, canvas: Canvas) -> PointsF64:
             layer.placement, width=layer.width, height=layer.height
         )
     return np.array([[0, 0], [canvas.width, canvas.height]], np.float64)
+
+
+def _carried(layer: Layer, move: MatrixF64, placement: Placement | None) -> Layer:
+    """Move all of a layer that is measured in what it lies in."""
+    fields: dict[str, object] = {}
+    if placement is not None:
+        fields["placement"] = placement
+    if isinstance(layer, GradientLayer):
+        fields["gradient"] = moved_span(layer.gradient, move)
+    is_placed = placement is not None
+    if layer.mask and not (is_placed and layer.mask.linked):
+        fields["mask"] = layer.mask.carried(move)
+    if layer.fades:
+        fields["fades"] = tuple(
+            fade if is_placed and fade.linked else moved_span(fade, move)
+            for fade in layer.fades
+        )
+    return with_fields(layer, **fields) if fields else layer

@@ -13,13 +13,14 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document.gradients import Color, Gradient, Opacity
 from glyphaneme.core.errors import GroupStretchedError, LayerMissingError
+from glyphaneme.core.mask import MAX_FADES, Fade, Mask
 from glyphaneme.core.place import Placement
 from glyphaneme.core.place.placement import Position
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-SCHEMA_VERSION: Final = 2
+SCHEMA_VERSION: Final = 3
 """Of stored composites and edits; a new one needs a step in `upcasting`."""
 
 MAX_SIDE = 30_000
@@ -70,6 +71,40 @@ class LayerBase(BaseModel):
     opacity: Opacity = 1.0
     visible: bool = True
     locked: bool = False
+    mask: Mask | None = None
+    fades: Annotated[tuple[Fade, ...], Field(max_length=MAX_FADES)] = ()
+
+    def looks_like(self, other: LayerBase) -> bool:
+        """Tell whether another layer has the same pixels, however each joins the rest.
+
+        Parameters
+        ----------
+        other : LayerBase
+            Of any kind.
+
+        Returns
+        -------
+        bool
+            True where they differ in nothing but how they are called, how they blend,
+            and whether they are shown and locked.
+
+        Examples
+        --------
+        >>> dusk = ColorLayer(id="d", name="Dusk", color="#203040")
+        >>> dusk.looks_like(ColorLayer(id="d", name="Night", color="#203040"))
+        True
+        """
+        return self.model_copy(update=NEUTRAL) == other.model_copy(update=NEUTRAL)
+
+
+NEUTRAL: Final = {
+    "name": "",
+    "blend": BlendMode.NORMAL,
+    "opacity": 1.0,
+    "visible": True,
+    "locked": False,
+}
+"""What a layer's own pixels do not follow from, as it is when it does nothing."""
 
 
 class PhotoLayer(LayerBase):
@@ -136,7 +171,7 @@ class Composite(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    schema_version: Literal[2] = SCHEMA_VERSION
+    schema_version: Literal[3] = SCHEMA_VERSION
     canvas: Canvas
     layers: tuple[Layer, ...] = ()
 

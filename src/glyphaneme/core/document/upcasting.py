@@ -5,17 +5,17 @@ date when it is read, one step a version; `tests/golden` holds what each release
 version wrote.
 
 Version 1 let positions, lengths and names that followed from others grow beyond the
-limits.
+limits. Version 2 knew neither masks nor fades: its layers have none.
 """
 
 from __future__ import annotations
 
 from typing import Any
 
-from glyphaneme.core.document.gradients import GREATEST_LENGTH
 from glyphaneme.core.document.model import LONGEST_NAME, SCHEMA_VERSION, Composite
 from glyphaneme.core.errors import NewerVersionError, NoCompositeError
 from glyphaneme.core.place import kept_position
+from glyphaneme.core.place.span import GREATEST_LENGTH
 
 Stored = dict[str, Any]
 
@@ -37,7 +37,7 @@ def store_composite(composite: Composite) -> Stored:
     --------
     >>> from glyphaneme.core.document.model import Canvas
     >>> store_composite(Composite(canvas=Canvas(width=4, height=3)))["schema_version"]
-    2
+    3
     """
     return composite.model_dump(mode="json")
 
@@ -67,7 +67,8 @@ def open_composite(stored: Stored) -> Composite:
         require_known(version)
         if version == 1:
             layers = [_layer_of_version_1(one) for one in stored.get("layers", ())]
-            stored = {**stored, "layers": layers, "schema_version": SCHEMA_VERSION}
+            stored = {**stored, "layers": layers}
+        stored = {**stored, "schema_version": SCHEMA_VERSION}
     except (AttributeError, KeyError, RecursionError, TypeError) as cause:
         raise NoCompositeError from cause
     return Composite.model_validate(stored)

@@ -7,14 +7,29 @@ from glyphaneme.core.edits.applying import apply, decided, describe_edit
 from glyphaneme.core.edits.blending import BlendLayer
 from glyphaneme.core.edits.canvas import SetCanvas
 from glyphaneme.core.edits.copying import DuplicateLayer
+from glyphaneme.core.edits.fading import CopyFades, FadeLayer
 from glyphaneme.core.edits.grouping import DissolveGroup, GroupLayers
 from glyphaneme.core.edits.kinds import Edit, parse_edit
 from glyphaneme.core.edits.locking import LockLayer
+from glyphaneme.core.edits.mask_parts import (
+    AddPart,
+    ChangePart,
+    MovePart,
+    RemovePart,
+)
+from glyphaneme.core.edits.mask_whole import (
+    CopyMask,
+    DropMask,
+    LinkMask,
+    SettleMask,
+)
+from glyphaneme.core.edits.melting import MeltPhotos
 from glyphaneme.core.edits.moving import MoveLayer
 from glyphaneme.core.edits.naming import NameLayer
 from glyphaneme.core.edits.placing import PlaceLayer
 from glyphaneme.core.edits.removing import RemoveLayer
 from glyphaneme.core.edits.showing import ShowLayer
+from glyphaneme.core.edits.tinting_sheet import TintSheet
 from glyphaneme.core.edits.upcasting import open_edit, says_the_same, store_edit
 from glyphaneme.core.edits.washing import GradeLayer, TintLayer
 
@@ -22,20 +37,32 @@ __all__ = [
     "AddColor",
     "AddGradient",
     "AddLayer",
+    "AddPart",
     "BlendLayer",
+    "ChangePart",
+    "CopyFades",
+    "CopyMask",
     "DissolveGroup",
+    "DropMask",
     "DuplicateLayer",
     "Edit",
+    "FadeLayer",
     "GradeLayer",
     "GroupLayers",
+    "LinkMask",
     "LockLayer",
+    "MeltPhotos",
     "MoveLayer",
+    "MovePart",
     "NameLayer",
     "PlaceLayer",
     "RemoveLayer",
+    "RemovePart",
     "SetCanvas",
+    "SettleMask",
     "ShowLayer",
     "TintLayer",
+    "TintSheet",
     "apply",
     "decided",
     "describe_edit",

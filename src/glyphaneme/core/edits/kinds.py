@@ -10,8 +10,22 @@ from glyphaneme.core.edits.adding import AddColor, AddGradient, AddLayer
 from glyphaneme.core.edits.blending import BlendLayer
 from glyphaneme.core.edits.canvas import SetCanvas
 from glyphaneme.core.edits.copying import DuplicateLayer
+from glyphaneme.core.edits.fading import CopyFades, FadeLayer
 from glyphaneme.core.edits.grouping import DissolveGroup, GroupLayers
 from glyphaneme.core.edits.locking import LockLayer
+from glyphaneme.core.edits.mask_parts import (
+    AddPart,
+    ChangePart,
+    MovePart,
+    RemovePart,
+)
+from glyphaneme.core.edits.mask_whole import (
+    CopyMask,
+    DropMask,
+    LinkMask,
+    SettleMask,
+)
+from glyphaneme.core.edits.melting import MeltPhotos
 from glyphaneme.core.edits.moving import MoveLayer
 from glyphaneme.core.edits.naming import NameLayer
 from glyphaneme.core.edits.placing import PlaceLayer
@@ -37,7 +51,18 @@ Edit: TypeAlias = Annotated[
     | LockLayer
     | MoveLayer
     | SetCanvas
-    | TintSheet,
+    | TintSheet
+    | AddPart
+    | ChangePart
+    | RemovePart
+    | MovePart
+    | SettleMask
+    | LinkMask
+    | CopyMask
+    | DropMask
+    | FadeLayer
+    | CopyFades
+    | MeltPhotos,
     Field(discriminator="kind"),
 ]
 

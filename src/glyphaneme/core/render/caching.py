@@ -14,8 +14,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.document.model import GroupLayer, Layer, PhotoLayer
+from glyphaneme.core.document.model import NEUTRAL, Layer, PlacedLayer
 from glyphaneme.core.place import halved
 from glyphaneme.core.render.composing import (
     NO_BASE,
@@ -216,7 +215,9 @@ def _placed_again(
     last = {layer.id: layer for layer in before.layers}
     found = {}
     for layer in layers:
-        if layer.id not in last or not _lies_alike(layer, last[layer.id]):
+        if not isinstance(layer, PlacedLayer):
+            continue  # colours and gradients are made faster than they are read
+        if layer.id not in last or not layer.looks_like(last[layer.id]):
             continue
         ready = before.placed.get(layer.id) or _place(
             layer, pixels, view, averaged=averaged
@@ -224,14 +225,6 @@ def _placed_again(
         if ready is not None:
             found[layer.id] = ready
     return found
-
-
-def _lies_alike(one: Layer, other: Layer) -> bool:
-    if isinstance(one, PhotoLayer) and isinstance(other, PhotoLayer):
-        return (one.picture, one.placement) == (other.picture, other.placement)
-    if isinstance(one, GroupLayer) and isinstance(other, GroupLayer):
-        return (one.placement, one.layers) == (other.placement, other.layers)
-    return False  # colours and gradients are made faster than they are read
 
 
 def _place(
@@ -248,7 +241,7 @@ def _place(
         height=bottom - top,
         scale=view.scale,
     )
-    alone = layer.model_copy(update={"blend": BlendMode.NORMAL, "opacity": 1.0})
+    alone = layer.model_copy(update=NEUTRAL)
     table = build_table((alone,), pixels, part, averaged=averaged)
     shown = compose(table, CLEAR, part)
     opaque = bool(shown[..., 3].min() == 255)

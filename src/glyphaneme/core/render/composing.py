@@ -95,6 +95,7 @@ def compose(
     run_bands(
         lambda first, last: compose_rows_into(
             table.rows,
+            table.steps,
             table.groups,
             ground,
             base.planes,
@@ -134,6 +135,7 @@ def compose_base(
     run_bands(
         lambda first, last: compose_rows_into(
             table.rows,
+            table.steps,
             table.groups,
             ground,
             base.planes,

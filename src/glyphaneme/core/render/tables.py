@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, NamedTuple, TypedDict
 
 import numpy as np
 
+from glyphaneme.core._kernels import masking
 from glyphaneme.core._kernels.composing import LAYER
 from glyphaneme.core._kernels.washing import (
     COLOR,
@@ -18,7 +19,7 @@ from glyphaneme.core._kernels.washing import (
 )
 from glyphaneme.core.blend import BLEND_CODES
 from glyphaneme.core.checks import require_pixels
-from glyphaneme.core.document.gradients import way_along
+from glyphaneme.core.document.gradients import progress_along
 from glyphaneme.core.document.model import (
     ColorLayer,
     GradientLayer,
@@ -28,6 +29,7 @@ from glyphaneme.core.document.model import (
 )
 from glyphaneme.core.errors import PixelsMissingError
 from glyphaneme.core.place import canvas_to_source
+from glyphaneme.core.render.masks import UNMASKED, Masking, masking_of, step_fields
 
 if TYPE_CHECKING:
     from collections.abc import Iterator, Mapping, Sequence
@@ -36,6 +38,7 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.arrays import MatrixF64, PixelsU8
     from glyphaneme.core.document.gradients import Stop
+    from glyphaneme.core.mask.planes import Plane
     from glyphaneme.core.place import Pyramid
 
 WIDEST_LINEAR = 1.3
@@ -45,6 +48,7 @@ WHOLE = 1e-6
 """How near to whole pixels a map must lie to be copied: far below one level."""
 STRAIGHT = 1e-12
 """How little it may turn or scale besides."""
+HOMOGENEOUS = (0, 0, 1)
 
 
 class View(NamedTuple):
@@ -105,8 +109,9 @@ class Table(NamedTuple):
     """What the kernel reads; `held` keeps alive the arrays that it points into."""
 
     rows: NDArray[np.void]
+    steps: NDArray[np.void]
     groups: int
-    held: tuple[PixelsU8, ...]
+    held: tuple[object, ...]
 
 
 class Placed(NamedTuple):
@@ -157,20 +162,23 @@ def build_table(
     PixelsShapeError
         A level of a pyramid is not C-contiguous RGBA.
     """
-    way = _view_to_canvas(view)
+    to_pile = _view_to_canvas(view)
     found: list[Row] = []
     for layer in layers:
         ready = placed.get(layer.id)
         if ready is None:
-            found += _rows((layer,), pixels, way, 0)
+            found += _rows((layer,), pixels, to_pile, 0)
         elif layer.visible and layer.opacity:
-            found.append((_placed_fields(layer, ready), 0, ready.pixels))
-    rows = np.array([fields for fields, _, _ in found], LAYER)
+            found.append(Row(_placed_fields(layer, ready), held=ready.pixels))
+    steps = StepTable()
+    fields = [steps.given(row.fields, row.masking) for row in found]
+    rows = np.array(fields, LAYER)
     rows["widest"] = WIDEST_LINEAR if averaged else ANY_WIDTH
     return Table(
         rows=rows,
-        groups=max((depth for _, depth, _ in found), default=0),
-        held=tuple(level for _, _, level in found if level is not None),
+        steps=steps.rows,
+        groups=max((row.depth for row in found), default=0),
+        held=(*(row.held for row in found), *steps.held),
     )
 
 
@@ -208,7 +216,10 @@ class Fields(NamedTuple):
     mode: int = 0
     opaque: bool = False
     copied: bool = False
+    first_step: int = 0
+    steps: int = 0
     opacity: float = 0
+    start: float = 1
     widest: float = 0
     colors: Sequence[float] = (0,) * 8
     to_source: Sequence[float] = (0,) * 6
@@ -216,37 +227,81 @@ class Fields(NamedTuple):
     height: float = 0
 
 
-Row = tuple[Fields, int, "PixelsU8 | None"]
-"""A row, how many groups it lies in, and the array that it points into."""
+class Row(NamedTuple):
+    """A row, its mask, how many groups it lies in, and the array it points into."""
+
+    fields: Fields
+    masking: Masking = UNMASKED
+    depth: int = 0
+    held: PixelsU8 | None = None
+
+
+class StepTable:
+    """Collects the steps of all masks, each layer's one after the other."""
+
+    def __init__(self) -> None:
+        self._rows: list[tuple[object, ...]] = []
+        self.held: list[Plane] = []
+
+    @property
+    def rows(self) -> NDArray[np.void]:
+        """The table that the kernel reads."""
+        return np.array(self._rows, masking.STEP)
+
+    def given(self, fields: Fields, mask: Masking) -> Fields:
+        """Add a mask's steps, and return its layer's row with their place."""
+        if not mask.steps:
+            return fields
+        first = len(self._rows)
+        for step in mask.steps:
+            self._rows.append(step_fields(step))
+            if step.plane is not None:
+                self.held.append(step.plane)
+        return fields._replace(
+            first_step=first, steps=len(mask.steps), start=mask.start
+        )
 
 
 def _rows(
     layers: tuple[Layer, ...],
     pixels: Mapping[str, Pyramid],
-    way: MatrixF64,
+    to_pile: MatrixF64,
     depth: int,
 ) -> Iterator[Row]:
-    """Write rows; `way` is the homogeneous map from the view to where layers lie."""
+    """Write rows; `to_pile` is the homogeneous map from the view to where they lie."""
     for layer in layers:
         if not (layer.visible and layer.opacity):
             continue
         match layer:
             case PhotoLayer():
-                fields, level = _photo_fields(layer, pixels, way)
-                yield fields, depth, level
+                pyramid = _pyramid_of(layer, pixels)
+                to_layer = _source_map(layer) @ to_pile
+                fields, level = _photo_fields(layer, pyramid, to_layer)
+                mask = masking_of(layer, to_layer, to_pile)
+                yield Row(fields, mask, depth, level)
             case ColorLayer():
-                yield _color_fields(layer), depth, None
+                mask = masking_of(layer, to_pile, to_pile)
+                yield Row(_color_fields(layer), mask, depth)
             case GradientLayer():
-                yield _gradient_fields(layer, way), depth, None
+                mask = masking_of(layer, to_pile, to_pile)
+                yield Row(_gradient_fields(layer, to_pile), mask, depth)
             case GroupLayer():
-                inner = _homogeneous(
-                    canvas_to_source(
-                        layer.placement, width=layer.width, height=layer.height
-                    )
-                )
-                yield Fields(GROUP_BEGIN), depth + 1, None
-                yield from _rows(layer.layers, pixels, inner @ way, depth + 1)
-                yield Fields(GROUP_END, **_joining(layer)), depth + 1, None
+                to_sheet = _source_map(layer) @ to_pile
+                mask = masking_of(layer, to_sheet, to_pile)
+                inner = np.vstack([to_sheet, HOMOGENEOUS])
+                yield Row(Fields(GROUP_BEGIN), depth=depth + 1)
+                yield from _rows(layer.layers, pixels, inner, depth + 1)
+                yield Row(Fields(GROUP_END, **_joining(layer)), mask, depth + 1)
+
+
+def _source_map(layer: PhotoLayer | GroupLayer) -> MatrixF64:
+    return canvas_to_source(layer.placement, width=layer.width, height=layer.height)
+
+
+def _pyramid_of(layer: PhotoLayer, pixels: Mapping[str, Pyramid]) -> Pyramid:
+    if layer.picture not in pixels:
+        raise PixelsMissingError(layer.picture)
+    return pixels[layer.picture]
 
 
 class Joining(TypedDict):
@@ -277,15 +332,9 @@ def _placed_fields(layer: Layer, placed: Placed) -> Fields:
 
 
 def _photo_fields(
-    layer: PhotoLayer, pixels: Mapping[str, Pyramid], way: MatrixF64
+    layer: PhotoLayer, pyramid: Pyramid, to_layer: MatrixF64
 ) -> tuple[Fields, PixelsU8]:
-    if layer.picture not in pixels:
-        raise PixelsMissingError(layer.picture)
-    pyramid = pixels[layer.picture]
-    inverse = canvas_to_source(
-        layer.placement, width=pyramid.width, height=pyramid.height
-    )
-    to_source = inverse @ way
+    to_source = to_layer.copy()
     at = pyramid.level_for(_largest_scale(to_source))
     level = pyramid.levels[at]
     require_pixels(level)
@@ -312,7 +361,7 @@ def _color_fields(layer: ColorLayer) -> Fields:
     return Fields(COLOR, opaque=True, colors=2 * colors, **_joining(layer))
 
 
-def _gradient_fields(layer: GradientLayer, way: MatrixF64) -> Fields:
+def _gradient_fields(layer: GradientLayer, to_pile: MatrixF64) -> Fields:
     gradient = layer.gradient
     ends: tuple[Stop, Stop] = (gradient.start, gradient.end)
     start, end = (rgba(stop.color, stop.opacity).tolist() for stop in ends)
@@ -320,7 +369,7 @@ def _gradient_fields(layer: GradientLayer, way: MatrixF64) -> Fields:
         ROUND if gradient.shape == "round" else LINEAR,
         opaque=all(stop.opacity == 1 for stop in ends),
         colors=start + end,
-        to_source=(way_along(gradient) @ way).ravel().tolist(),
+        to_source=(progress_along(gradient) @ to_pile).ravel().tolist(),
         **_joining(layer),
     )
 
@@ -334,11 +383,7 @@ def _largest_scale(to_source: MatrixF64) -> float:
 
 def _view_to_canvas(view: View) -> MatrixF64:
     step = 1 / view.scale
-    return np.array([[step, 0, view.x], [0, step, view.y], [0, 0, 1]])
-
-
-def _homogeneous(matrix: MatrixF64) -> MatrixF64:
-    return np.vstack([matrix, [0, 0, 1]])
+    return np.array([[step, 0, view.x], [0, step, view.y], HOMOGENEOUS])
 
 
 def _moves_by_whole_pixels(matrix: MatrixF64) -> bool:

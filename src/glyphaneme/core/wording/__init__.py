@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from glyphaneme.core.wording.masks import cut_words, fading_words
 from glyphaneme.core.wording.sentences import (
     Part,
     Sentence,
@@ -9,14 +10,17 @@ from glyphaneme.core.wording.sentences import (
     describe,
     describe_canvas,
 )
-from glyphaneme.core.wording.words import MODE_WORDS, percent
+from glyphaneme.core.wording.words import JOIN_WORDS, MODE_WORDS, percent
 
 __all__ = [
+    "JOIN_WORDS",
     "MODE_WORDS",
     "Part",
     "Sentence",
     "Touch",
+    "cut_words",
     "describe",
     "describe_canvas",
+    "fading_words",
     "percent",
 ]

@@ -13,6 +13,7 @@ from glyphaneme.core.document.model import (
 )
 from glyphaneme.core.place import corners_on_canvas
 from glyphaneme.core.tone import color_name
+from glyphaneme.core.wording.masks import cut_words, direction_words, fading_words
 from glyphaneme.core.wording.words import MODE_WORDS, percent
 
 if TYPE_CHECKING:
@@ -21,25 +22,15 @@ if TYPE_CHECKING:
     from glyphaneme.core.document.gradients import Gradient, Stop
     from glyphaneme.core.document.model import Canvas, Composite, Layer
 
-Touch = Literal["name", "wash", "place", "blend", "shown", "lock", "sheet", "words"]
+Touch = Literal[
+    "name", "wash", "place", "cut", "fade", "blend", "shown", "lock", "sheet", "words"
+]
 """What a part opens when it is touched; "words" parts are only read."""
 
 COVER_SLACK = 0.5
 """How many canvas pixels a layer may fall short of an edge and still cover it."""
 
 CM_PER_INCH = 2.54
-
-DIRECTIONS = (
-    "to the right",
-    "to the lower right",
-    "downwards",
-    "to the lower left",
-    "to the left",
-    "to the upper left",
-    "upwards",
-    "to the upper right",
-)
-"""Where a gradient runs, clockwise by eighths of a turn."""
 
 
 class Part(NamedTuple):
@@ -166,6 +157,10 @@ def _phrases(layer: Layer, width: float, height: float) -> Iterator[tuple[str, T
             pass
     if isinstance(layer, PlacedLayer):
         yield from _placing(layer, width, height)
+    if layer.mask:
+        yield cut_words(layer.mask), "cut"
+    if layer.fades:
+        yield fading_words(layer), "fade"
     yield MODE_WORDS[layer.blend], "blend"
 
 
@@ -190,7 +185,7 @@ def _running(gradient: Gradient) -> Iterator[tuple[str, Touch]]:
     if gradient.shape == "round":
         yield "outwards", "wash"
     else:
-        yield f"running {DIRECTIONS[round(gradient.angle / 45) % 8]}", "wash"
+        yield f"running {direction_words(gradient.angle)}", "wash"
 
 
 def _stop_word(stop: Stop) -> str:

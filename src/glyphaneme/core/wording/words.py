@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from glyphaneme.core.blend import BlendMode
+from glyphaneme.core.mask import Join
 
 MODE_WORDS: dict[BlendMode, str] = {
     BlendMode.NORMAL: "shown plainly",
@@ -22,6 +23,14 @@ MODE_WORDS: dict[BlendMode, str] = {
     BlendMode.COLOR: "giving only color",
     BlendMode.LUMINOSITY: "giving only luminosity",
 }
+
+
+JOIN_WORDS: dict[Join, str] = {
+    Join.ADD: "and",
+    Join.TAKE: "without",
+    Join.KEEP: "only inside",
+}
+"""How a part of a recipe joins what stands before it."""
 
 
 def percent(share: float) -> str:

@@ -1,0 +1,94 @@
+"""Where masks lie: with their layers, or in what those lie in."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from glyphaneme.core.document.grouping import lifted_through, lowered_through
+from glyphaneme.core.document.model import GroupLayer, PlacedLayer
+from glyphaneme.core.place import canvas_to_source, source_to_canvas
+from glyphaneme.core.place.transform import followed_by, matrix_of, transform_of
+from glyphaneme.core.values import with_fields
+
+if TYPE_CHECKING:
+    from collections.abc import Iterable, Iterator
+
+    from glyphaneme.core.document.model import Composite, Layer
+    from glyphaneme.core.mask import Mask
+
+
+def unlinked_mask(mask: Mask, layer: PlacedLayer) -> Mask:
+    """Measure a mask in what its layer lies in, where it moved with the layer.
+
+    Parameters
+    ----------
+    mask : Mask
+        Measured in the layer's own pixels.
+    layer : PhotoLayer or GroupLayer
+        Where it lies now.
+
+    Returns
+    -------
+    Mask
+        It lies where it lay.
+    """
+    size = {"width": layer.width, "height": layer.height}
+    to_layer = canvas_to_source(layer.placement, **size)
+    to_mask = followed_by(to_layer, matrix_of(mask.to_mask))
+    return with_fields(mask, linked=False, to_mask=transform_of(to_mask))
+
+
+def linked_mask(mask: Mask, layer: PlacedLayer) -> Mask:
+    """Measure a mask in its layer's own pixels, where it stayed while that moved.
+
+    Parameters
+    ----------
+    mask : Mask
+        Measured in what the layer lies in.
+    layer : PhotoLayer or GroupLayer
+        Where it lies now.
+
+    Returns
+    -------
+    Mask
+        It lies where it lay.
+    """
+    size = {"width": layer.width, "height": layer.height}
+    to_pile = source_to_canvas(layer.placement, **size)
+    to_mask = followed_by(to_pile, matrix_of(mask.to_mask))
+    return with_fields(mask, linked=True, to_mask=transform_of(to_mask))
+
+
+def mask_as_it_lies(composite: Composite, from_id: str, to_id: str) -> Mask | None:
+    """Return one layer's mask as another must have it to show it at the same place.
+
+    Parameters
+    ----------
+    composite : Composite
+        In which both lie.
+    from_id, to_id : str
+        Ids of layers; `LayerMissingError` where there is none.
+
+    Returns
+    -------
+    Mask or None
+        It moves with the other layer, where that has a place; None where there is none.
+    """
+    *around, source = composite.path_to(from_id)
+    *into, target = composite.path_to(to_id)
+    lifted = lifted_through(source, _groups(reversed(around)))
+    if lifted.mask is None:
+        return None
+    mask = lifted.mask
+    if mask.linked and isinstance(lifted, PlacedLayer):
+        mask = unlinked_mask(mask, lifted)
+    # What lies everywhere has no place of its own: a carrier for the mask alone.
+    bare = with_fields(lifted, mask=with_fields(mask, linked=False))
+    carried = lowered_through(bare, _groups(into)).mask
+    if carried is None or not isinstance(target, PlacedLayer):
+        return carried
+    return linked_mask(carried, target)
+
+
+def _groups(path: Iterable[Layer]) -> Iterator[GroupLayer]:
+    return (one for one in path if isinstance(one, GroupLayer))

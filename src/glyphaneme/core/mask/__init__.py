@@ -1,0 +1,23 @@
+"""What of a layer shows: masks as recipes, and fades."""
+
+from __future__ import annotations
+
+from glyphaneme.core.mask.fades import MAX_FADES, Fade, FadeCurve, FadeShape
+from glyphaneme.core.mask.parts import Join, PartBase, PartId
+from glyphaneme.core.mask.recipe import MAX_PARTS, Mask, MaskPart
+from glyphaneme.core.mask.shapes import EllipsePart, RectanglePart
+
+__all__ = [
+    "MAX_FADES",
+    "MAX_PARTS",
+    "EllipsePart",
+    "Fade",
+    "FadeCurve",
+    "FadeShape",
+    "Join",
+    "Mask",
+    "MaskPart",
+    "PartBase",
+    "PartId",
+    "RectanglePart",
+]

@@ -1,0 +1,69 @@
+"""What every part of a mask's recipe has in common."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import TYPE_CHECKING, Annotated
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from glyphaneme.core._kernels import masking
+
+if TYPE_CHECKING:
+    from glyphaneme.core.mask.steps import Step
+
+PartId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
+
+
+class Join(StrEnum):
+    """What a part does with what the parts before it leave."""
+
+    ADD = "add"
+    TAKE = "take"
+    KEEP = "keep"
+
+
+JOINS = {Join.ADD: masking.ADD, Join.TAKE: masking.TAKE, Join.KEEP: masking.MULTIPLY}
+"""With m shown before and p the part's own: m + p - m p, m (1 - p), m p."""
+
+
+class PartBase(BaseModel):
+    """One line of a recipe."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    id: PartId
+    join: Join = Join.ADD
+    inverted: bool = False
+    works: bool = True
+
+    def steps(self, pixel: float) -> tuple[Step, ...]:
+        """Return how the compositor works the part out.
+
+        Parameters
+        ----------
+        pixel : float
+            How many of the mask's own pixels a shown one covers.
+
+        Returns
+        -------
+        tuple of Step
+            One after the other.
+
+        Raises
+        ------
+        NotImplementedError
+            Each kind says for itself.
+        """
+        raise NotImplementedError
+
+    @property
+    def words(self) -> str:
+        """What it is, in a few words, such as "a soft circle".
+
+        Raises
+        ------
+        NotImplementedError
+            Each kind says for itself.
+        """
+        raise NotImplementedError

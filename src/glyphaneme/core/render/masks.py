@@ -1,0 +1,111 @@
+"""Writes what masks and fades leave of a layer as steps that the kernel reads."""
+
+from __future__ import annotations
+
+import math
+from typing import TYPE_CHECKING, NamedTuple
+
+import numpy as np
+
+from glyphaneme.core.mask.steps import Step
+from glyphaneme.core.place.transform import matrix_of
+
+if TYPE_CHECKING:
+    from glyphaneme.core.arrays import MatrixF64
+    from glyphaneme.core.document.model import Layer
+
+NUMBERS = 8
+NO_ADDRESSES = (0, 0, 0, 0, 0)
+
+
+class Masking(NamedTuple):
+    """All steps of a layer, from the view's pixels, and what shows before the first."""
+
+    start: float
+    steps: tuple[Step, ...]
+
+
+UNMASKED = Masking(1.0, ())
+
+
+def masking_of(layer: Layer, to_layer: MatrixF64, to_pile: MatrixF64) -> Masking:
+    """Return the steps of a layer's mask and fades for a view.
+
+    Parameters
+    ----------
+    layer : Layer
+        Whichever.
+    to_layer : (2, 3) or (3, 3) float64
+        Maps the view's pixels to the layer's own; to what it lies in where that has
+        none of its own.
+    to_pile : (3, 3) float64
+        Maps the view's pixels to what the layer lies in.
+
+    Returns
+    -------
+    Masking
+        No steps where all of the layer shows.
+    """
+    mask, fades = layer.mask, layer.fades
+    if mask is None and not fades:
+        return UNMASKED
+    start, found = 1.0, []
+    if mask is not None:
+        base = to_layer if mask.linked else to_pile
+        to_mask = matrix_of(mask.to_mask) @ _homogeneous(base)
+        start = mask.start
+        steps = mask.steps(_pixel_size(to_mask))
+        found += [_seen_from(step, to_mask) for step in steps]
+    for fade in fades:
+        found.append(_seen_from(fade.step, to_layer if fade.linked else to_pile))
+    return Masking(start, tuple(found))
+
+
+def step_fields(step: Step) -> tuple[object, ...]:
+    """Return one step in the order of the kernel's fields.
+
+    Parameters
+    ----------
+    step : Step
+        Its `to_step` counts from the view's pixels.
+
+    Returns
+    -------
+    tuple
+        One row of its table.
+    """
+    plane = step.plane
+    addresses = NO_ADDRESSES
+    if plane is not None:
+        addresses = (
+            plane.tiles.ctypes.data,
+            plane.extremes.ctypes.data,
+            plane.store.ctypes.data,
+            plane.rows,
+            plane.columns,
+        )
+    numbers = (*step.numbers, *(0.0,) * (NUMBERS - len(step.numbers)))
+    to_step = step.to_step.ravel().tolist()
+    return (step.kind, step.join, step.inverted, *addresses, to_step, numbers)
+
+
+def _seen_from(step: Step, to_mask: MatrixF64) -> Step:
+    to_step = step.to_step @ _homogeneous(to_mask)
+    return Step(
+        kind=step.kind,
+        to_step=to_step,
+        numbers=step.numbers,
+        join=step.join,
+        inverted=step.inverted,
+        plane=step.plane,
+    )
+
+
+def _homogeneous(matrix: MatrixF64) -> MatrixF64:
+    """Return a map as a 3 x 3 matrix."""
+    return np.vstack([matrix[:2], (0, 0, 1)])
+
+
+def _pixel_size(to_mask: MatrixF64) -> float:
+    """Return how many of a mask's pixels a view's pixel covers, along a side."""
+    return math.sqrt(abs(np.linalg.det(to_mask[:, :2])))

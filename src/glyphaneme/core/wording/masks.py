@@ -1,0 +1,143 @@
+"""Says what masks and fades do to a layer."""
+
+from __future__ import annotations
+
+import math
+from typing import TYPE_CHECKING
+
+from glyphaneme.core.document.model import PlacedLayer
+from glyphaneme.core.mask import Fade, FadeShape, Join
+from glyphaneme.core.place import source_to_canvas
+from glyphaneme.core.wording.words import JOIN_WORDS, percent
+
+if TYPE_CHECKING:
+    from glyphaneme.core.document.model import Layer
+    from glyphaneme.core.mask import Mask
+
+DIRECTIONS = (
+    "to the right",
+    "to the lower right",
+    "downwards",
+    "to the lower left",
+    "to the left",
+    "to the upper left",
+    "upwards",
+    "to the upper right",
+)
+"""Where something runs, clockwise by eighths of a turn."""
+
+SIDEWAYS = (
+    "to the left and right",
+    "along a falling line",
+    "to the top and bottom",
+    "along a rising line",
+)
+"""To which two sides something runs, clockwise by eighths of a turn."""
+
+
+def direction_words(degrees: float) -> str:
+    """Say where an angle points.
+
+    Parameters
+    ----------
+    degrees : float
+        Clockwise from the right.
+
+    Returns
+    -------
+    str
+        The nearest of eight directions.
+
+    Examples
+    --------
+    >>> direction_words(-90)
+    'upwards'
+    """
+    return DIRECTIONS[round(degrees / 45) % 8]
+
+
+def cut_words(mask: Mask) -> str:
+    """Say what a mask leaves of a layer.
+
+    Parameters
+    ----------
+    mask : Mask
+        With at least one part.
+
+    Returns
+    -------
+    str
+        Such as "cut to a soft circle".
+
+    Examples
+    --------
+    >>> from glyphaneme.core.mask import EllipsePart, Mask
+    >>> moon = EllipsePart(id="m", x=5, y=5, width=4, height=4, softness=2)
+    >>> cut_words(Mask(parts=(moon,)))
+    'cut to a soft circle'
+    """
+    working = mask.working
+    if not working:
+        return "its cut switched off"
+    first, *rest = working
+    begin = "cut to" if first.join is Join.ADD else f"shown {JOIN_WORDS[first.join]}"
+    said = f"{begin} {first.words}"
+    if len(rest) == 1:
+        said += f" {JOIN_WORDS[rest[0].join]} {rest[0].words}"
+    elif rest:
+        said += f" and {len(rest)} more"
+    if mask.inverted:
+        said += ", inside out"
+    if mask.strength < 1:
+        said += f" by {percent(mask.strength)}"
+    return said
+
+
+def fading_words(layer: Layer) -> str:
+    """Say where a layer's fades run.
+
+    Parameters
+    ----------
+    layer : Layer
+        With at least one fade.
+
+    Returns
+    -------
+    str
+        Such as "fading out to the left".
+
+    Examples
+    --------
+    >>> from glyphaneme.core.document.model import ColorLayer
+    >>> to_the_left = Fade(x=50, y=0, length=100, angle=180)
+    >>> dusk = ColorLayer(id="d", name="Dusk", color="#203040", fades=(to_the_left,))
+    >>> fading_words(dusk)
+    'fading out to the left'
+    """
+    ways = list(dict.fromkeys(_runs(layer, fade) for fade in layer.fades))
+    last = ways.pop()
+    return f"fading out {', '.join(ways)} and {last}" if ways else f"fading out {last}"
+
+
+def _runs(layer: Layer, fade: Fade) -> str:
+    if fade.shape is FadeShape.ROUND:
+        return "inwards" if fade.inward else "outwards"
+    if fade.shape is FadeShape.SIDES:
+        return "towards its middle" if fade.inward else "on all sides"
+    degrees = _angle_seen(layer, fade)
+    if fade.shape is FadeShape.LINE:
+        return direction_words(degrees + 180 if fade.inward else degrees)
+    if fade.inward:
+        return "towards its middle line"
+    return SIDEWAYS[round(degrees / 45) % 4]
+
+
+def _angle_seen(layer: Layer, fade: Fade) -> float:
+    """Return in which direction a fade runs in what its layer lies in."""
+    angle = math.radians(fade.angle)
+    across, down = math.cos(angle), math.sin(angle)
+    if fade.linked and isinstance(layer, PlacedLayer):
+        size = {"width": layer.width, "height": layer.height}
+        linear = source_to_canvas(layer.placement, **size)[:, :2]
+        across, down = (linear @ (across, down)).tolist()
+    return math.degrees(math.atan2(down, across))
