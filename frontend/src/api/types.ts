@@ -1,7 +1,7 @@
 /** The service's types by short names, generated from its OpenAPI. */
 
 import type { components } from "@generated/schema";
-import type { Answered } from "@/model/composite";
+import type { Answered, ProjectState } from "@/model/composite";
 
 type Schemas = components["schemas"];
 
@@ -20,7 +20,7 @@ export type ExportRequest = Schemas["ExportRequest"];
 export type FrameView = Schemas["FrameView"];
 export type Outcome = Schemas["EditAnswer"]["outcome"];
 
-export type ProjectState = Answered<Schemas["ProjectState"]>;
+export type { ProjectState };
 export type EditAnswer = Answered<Schemas["EditAnswer"]>;
 
 export type Notice =

@@ -22,9 +22,16 @@ export type ColorLayer = Answered<Schemas["ColorLayer"]>;
 export type GradientLayer = Answered<Schemas["GradientLayer"]>;
 export type GroupLayer = Answered<Schemas["GroupLayer"]>;
 
+export type Fade = Answered<Schemas["Fade"]>;
+export type Mask = Answered<Schemas["Mask"]>;
+export type MaskPart = Mask["parts"][number];
+
 export type Layer = Composite["layers"][number];
 export type PlacedLayer = PhotoLayer | GroupLayer;
 export type WashLayer = ColorLayer | GradientLayer;
+
+/** A project as it stands, with the sentences that say so. */
+export type ProjectState = Answered<Schemas["ProjectState"]>;
 
 export type Edit = Asked<Schemas["NewEdit"]["edit"]>;
 
@@ -57,6 +64,11 @@ export function siblingsOf(composite: Composite, id: string): readonly Layer[] {
 
 export function membersOf(layer: Layer): readonly Layer[] {
   return layer.kind === "group" ? layer.layers : [];
+}
+
+/** Return all layers, those in groups too, from back to front. */
+export function allLayers(layers: readonly Layer[]): readonly Layer[] {
+  return layers.flatMap((layer) => [...allLayers(membersOf(layer)), layer]);
 }
 
 /** Count layers, those in groups too; a group itself is none. */

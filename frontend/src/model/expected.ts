@@ -4,8 +4,17 @@
  * answer always replaces it.
  */
 
-import { type Composite, type Edit, groupsAround, isPlaced, type Layer } from "@/model/composite";
+import { PLACEMENT } from "@generated/limits";
+import {
+  type Composite,
+  type Edit,
+  groupsAround,
+  isPlaced,
+  type Layer,
+  type Mask,
+} from "@/model/composite";
 import type { Point } from "@/model/geometry";
+import { EMPTY_MASK } from "@/model/masks";
 
 /** Return the composite with edits applied that the service has not answered yet. */
 export function withEdits(composite: Composite, edits: readonly Edit[]): Composite {
@@ -20,6 +29,10 @@ function withEdit(composite: Composite, edit: Edit): Composite {
     case "duplicate_layer":
     case "group_layers":
     case "dissolve_group":
+    case "link_mask":
+    case "copy_mask":
+    case "copy_fades":
+    case "melt_photos":
       // What comes of them is the service's to say; it shows when it has answered.
       return composite;
     case "remove_layer":
@@ -63,7 +76,9 @@ type LayerChange = Extract<
       | "grade_layer"
       | "name_layer"
       | "show_layer"
-      | "lock_layer";
+      | "lock_layer"
+      | "fade_layer"
+      | MaskEdit["kind"];
   }
 >;
 
@@ -83,6 +98,44 @@ function changed(layer: Layer, edit: LayerChange): Layer {
       return { ...layer, visible: edit.visible };
     case "lock_layer":
       return { ...layer, locked: edit.locked };
+    case "fade_layer":
+      return { ...layer, fades: edit.fades };
+    default:
+      return { ...layer, mask: masked(layer.mask ?? EMPTY_MASK, edit) };
+  }
+}
+
+type MaskEdit = Extract<
+  Edit,
+  {
+    kind: "add_part" | "change_part" | "remove_part" | "move_part" | "settle_mask" | "drop_mask";
+  }
+>;
+
+/** A mask without parts hides nothing, and is none. */
+function masked(mask: Mask, edit: MaskEdit): Mask | null {
+  const changed = maskAfter(mask, edit);
+  return changed.parts.length > 0 ? changed : null;
+}
+
+function maskAfter(mask: Mask, edit: MaskEdit): Mask {
+  const { parts } = mask;
+  switch (edit.kind) {
+    case "add_part":
+      return { ...mask, parts: parts.toSpliced(edit.index ?? parts.length, 0, edit.part) };
+    case "change_part":
+      return { ...mask, parts: parts.map((one) => (one.id === edit.part.id ? edit.part : one)) };
+    case "remove_part":
+      return { ...mask, parts: parts.filter((one) => one.id !== edit.part_id) };
+    case "move_part": {
+      const part = parts.find((one) => one.id === edit.part_id);
+      const others = parts.filter((one) => one !== part);
+      return part ? { ...mask, parts: others.toSpliced(edit.index, 0, part) } : mask;
+    }
+    case "settle_mask":
+      return { ...mask, inverted: edit.inverted, strength: edit.strength };
+    case "drop_mask":
+      return EMPTY_MASK;
   }
 }
 
@@ -105,11 +158,31 @@ function moved(composite: Composite, edit: Extract<Edit, { kind: "move_layer" }>
 function shifted(edit: Extract<Edit, { kind: "set_canvas" }>): (layer: Layer) => Layer {
   const by = <P extends Point>(at: P): P => ({
     ...at,
-    x: at.x + (edit.shift_x ?? 0),
-    y: at.y + (edit.shift_y ?? 0),
+    x: keptPosition(at.x + (edit.shift_x ?? 0)),
+    y: keptPosition(at.y + (edit.shift_y ?? 0)),
   });
   return (layer) => {
-    if (isPlaced(layer)) return { ...layer, placement: by(layer.placement) };
-    return layer.kind === "gradient" ? { ...layer, gradient: by(layer.gradient) } : layer;
+    const shown = { ...layer, ...lyingBeside(layer, by, edit) };
+    if (isPlaced(shown)) return { ...shown, placement: by(shown.placement) };
+    return shown.kind === "gradient" ? { ...shown, gradient: by(shown.gradient) } : shown;
   };
+}
+
+function keptPosition(pixels: number): number {
+  return Math.min(Math.max(pixels, PLACEMENT.x.minimum), PLACEMENT.x.maximum);
+}
+
+/** What does not move with a layer moves with what that lies in. */
+function lyingBeside(
+  layer: Layer,
+  by: <P extends Point>(at: P) => P,
+  { shift_x: x = 0, shift_y: y = 0 }: Extract<Edit, { kind: "set_canvas" }>,
+): Pick<Layer, "mask" | "fades"> {
+  const stays = (linked: boolean) => linked && isPlaced(layer);
+  const fades = layer.fades.map((fade) => (stays(fade.linked) ? fade : by(fade)));
+  const { mask } = layer;
+  if (!mask || stays(mask.linked)) return { mask, fades };
+  const [a, b, c, d, e, f] = mask.to_mask;
+  const to_mask = [a, b, c - a * x - b * y, d, e, f - d * x - e * y] as const;
+  return { mask: { ...mask, to_mask }, fades };
 }

@@ -40,7 +40,14 @@ function rounded(value: unknown): unknown {
 
 /** All others, and moves into another group, only the service reckons. */
 const EXPECTED = new Set([
+  "add_part",
   "blend_layer",
+  "change_part",
+  "drop_mask",
+  "fade_layer",
+  "move_part",
+  "remove_part",
+  "settle_mask",
   "grade_layer",
   "lock_layer",
   "move_layer",

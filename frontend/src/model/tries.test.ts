@@ -6,7 +6,15 @@ import { sampleLayer } from "@/testing/samples";
 
 const canvas = { width: 300, height: 200, ppi: 240, background: null };
 const layer = sampleLayer("a", { blend: "screen", opacity: 0.4 });
-const shared = { name: "Wash", blend: "normal", opacity: 1, visible: true, locked: false } as const;
+const shared = {
+  name: "Wash",
+  blend: "normal",
+  opacity: 1,
+  visible: true,
+  locked: false,
+  mask: null,
+  fades: [],
+} as const;
 const gradient: GradientLayer = {
   ...shared,
   id: "g",

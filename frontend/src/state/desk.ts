@@ -4,11 +4,11 @@ import { create } from "zustand";
 import { type Edit, isPlaced, type Layer } from "@/model/composite";
 import type { Size, StageView } from "@/model/viewing";
 
-export type Facet = "wash" | "place" | "blend";
+export type Facet = "wash" | "place" | "cut" | "fade" | "blend";
 
 /** Return the facet that a layer shows: those of its kind alone. */
 export function facetFor(layer: Layer, facet: Facet): Facet {
-  if (facet === "blend") return facet;
+  if (facet === "cut" || facet === "fade" || facet === "blend") return facet;
   return isPlaced(layer) ? "place" : "wash";
 }
 
@@ -19,6 +19,8 @@ export type Backing =
 interface DeskStore {
   readonly openLayer: string | null;
   readonly facet: Facet;
+  /** The open line of the open facet: a part of a recipe by its id, a fade by its place. */
+  readonly line: string | null;
   /** null: the whole canvas, fitted to the stage. */
   readonly view: StageView | null;
   readonly stage: Size;
@@ -38,6 +40,7 @@ interface DeskStore {
   readonly sheetOpen: boolean;
   readonly actions: {
     open(layer: string | null, facet?: Facet): void;
+    openLine(line: string | null): void;
     setView(view: StageView | null): void;
     setStage(stage: Size): void;
     setBacking(backing: Backing): void;
@@ -57,6 +60,7 @@ interface DeskStore {
 const FRESH = {
   openLayer: null,
   facet: "place",
+  line: null,
   view: null,
   live: null,
   tried: null,
@@ -77,10 +81,12 @@ export const useDesk = create<DeskStore>((set) => ({
       set((desk) => ({
         openLayer,
         facet: facet ?? desk.facet,
+        line: openLayer === desk.openLayer && !facet ? desk.line : null,
         tried: null,
         live: null,
         sheetOpen: openLayer === null ? desk.sheetOpen : false,
       })),
+    openLine: (line) => set({ line, tried: null, live: null }),
     setView: (view) => set({ view }),
     setStage: (stage) => set({ stage }),
     setBacking: (backing) => set({ backing }),

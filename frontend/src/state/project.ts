@@ -1,27 +1,11 @@
 /** The open project: what the service said last, and what still waits to be sent. */
 
 import { create } from "zustand";
-import type { Composite, Edit } from "@/model/composite";
+import type { Composite, Edit, ProjectState } from "@/model/composite";
 import { withEdits } from "@/model/expected";
 
-interface Words {
-  readonly text: string;
-  readonly touch: "name" | "wash" | "place" | "blend" | "shown" | "lock" | "sheet" | "words";
-}
-
-/** The part of the service's state that the page keeps. */
-export interface KnownState {
-  readonly id: string;
-  readonly name: string;
-  /** Of two states, the one with the lower version is the older. */
-  readonly version: number;
-  readonly head: string;
-  readonly undo_to?: string | null;
-  readonly redo_to?: string | null;
-  readonly composite: Composite;
-  readonly sentences: readonly { readonly layer_id: string; readonly parts: readonly Words[] }[];
-  readonly sheet: readonly Words[];
-}
+/** The service's state, of which the page keeps all. */
+export type KnownState = ProjectState;
 
 interface ProjectView {
   readonly known: KnownState | null;

@@ -29,6 +29,8 @@ export function sampleLayer(id: string, changes: Partial<PhotoLayer> = {}): Phot
     opacity: 1,
     visible: true,
     locked: false,
+    mask: null,
+    fades: [],
     ...changes,
   };
 }
@@ -40,7 +42,7 @@ export function sampleGroup(id: string, placement: Placement, ...layers: Layer[]
 
 export function sampleComposite(...layers: Layer[]): Composite {
   return {
-    schema_version: 2,
+    schema_version: 3,
     canvas: { width: 100, height: 80, ppi: 240, background: "#ffffff" },
     layers,
   };

@@ -13,6 +13,8 @@ export const color = {
   on: "var(--on)",
   onInk: "var(--on-ink)",
   trouble: "var(--trouble)",
+  veil: "var(--veil)",
+  veilWash: "var(--veil-wash)",
   strong: "var(--strong)",
   strongInk: "var(--strong-ink)",
   stageNote: "var(--stage-note)",
@@ -39,6 +41,8 @@ export const DAY = `
   --on: #1a655f;
   --on-ink: #ffffff;
   --trouble: #9c2a1a;
+  --veil: #5b3fa6;
+  --veil-wash: #f1eef7;
   --strong: #25221d;
   --strong-ink: #fbf9f3;
   --stage-note: rgb(37 34 29 / 82%);
@@ -61,6 +65,8 @@ export const NIGHT = `
   --on: #6cc5b8;
   --on-ink: #10211f;
   --trouble: #ff9c86;
+  --veil: #b7a3ee;
+  --veil-wash: #322d3d;
   --strong: #ece5d8;
   --strong-ink: #211e1b;
   --stage-note: rgb(20 18 16 / 86%);

@@ -12,7 +12,9 @@ interface Choice {
 
 interface LiveSelectProps {
   readonly label: string;
+  /** None is chosen where it is empty: `fallback` stands there then. */
   readonly value: string;
+  readonly fallback?: string;
   readonly choices: readonly Choice[];
   onChange(id: string): void;
 }
@@ -72,17 +74,18 @@ const Item = styled(ListBoxItem)`
   }
 `;
 
-export function LiveSelect({ label, value, choices, onChange }: LiveSelectProps): ReactElement {
+export function LiveSelect(props: LiveSelectProps): ReactElement {
+  const { label, value, fallback, choices, onChange } = props;
   return (
     <Inline
       aria-label={label}
-      value={value}
+      value={value || null}
       onChange={(key) => {
         if (key !== null) onChange(String(key));
       }}
     >
       <Word>
-        <SelectValue />
+        <SelectValue>{({ selectedText }) => selectedText || fallback}</SelectValue>
       </Word>
       <Card>
         <Choices>

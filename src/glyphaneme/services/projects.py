@@ -52,6 +52,10 @@ class LayerSentence(BaseModel):
 
     layer_id: str
     parts: list[SentencePart]
+    recipe: list[str]
+    """What each part of its mask is."""
+    fades: list[str]
+    """Where each of its fades runs."""
 
 
 class ProjectState(BaseModel):
@@ -213,7 +217,12 @@ def project_state(
         redo_to=_next_towards(visit, row),
         composite=composite,
         sentences=[
-            LayerSentence(layer_id=sentence.layer_id, parts=_said(sentence.parts))
+            LayerSentence(
+                layer_id=sentence.layer_id,
+                parts=_said(sentence.parts),
+                recipe=list(sentence.recipe),
+                fades=list(sentence.fades),
+            )
             for sentence in describe(composite)
         ],
         sheet=_said(describe_canvas(composite.canvas)),

@@ -16,6 +16,8 @@ from glyphaneme.codecs import (
     encode_frame,
     write_picture,
 )
+from glyphaneme.core.document.masks import hidden_part
+from glyphaneme.core.document.model import LayerId
 from glyphaneme.core.edits import Edit, apply
 from glyphaneme.core.render import View, layers_under, render, render_fine
 from glyphaneme.core.tone import palette_of
@@ -60,6 +62,8 @@ class FrameView(BaseModel):
     scale: float = Field(ge=1e-6, le=64)
     fine: bool = False
     """Whether it stays to be looked at, and edges must be exact."""
+    hidden_of: LayerId | None = None
+    """Only what this layer's mask hides of it, at full strength, on nothing."""
 
 
 class Draft(BaseModel):
@@ -80,10 +84,12 @@ def show_frame(
 ) -> bytes:
     """Render a frame of a draft."""
     composite = _drafted(visit, project_id, draft)
+    if view.hidden_of is not None:
+        composite = hidden_part(composite, view.hidden_of)
     pixels = pyramids_of(visit, composite)
     part = View(view.x, view.y, view.width, view.height, view.scale)
     frame = visit.studio.frames.render(
-        project_id, composite, pixels, part, fine=view.fine
+        (project_id, view.hidden_of), composite, pixels, part, fine=view.fine
     )
     return encode_frame(frame, quality=FINE_QUALITY if view.fine else QUICK_QUALITY)
 

@@ -28,6 +28,8 @@ export interface Shortcut {
 export const SHORTCUTS: readonly Shortcut[] = [
   { keys: "P", does: "Place: move, scale, turn the open layer" },
   { keys: "W", does: "Wash: the colours of the open colour or gradient" },
+  { keys: "C", does: "Cut: what of the open layer shows" },
+  { keys: "F", does: "Fade: where the open layer fades out" },
   { keys: "B", does: "Blend: how the open layer joins those beneath" },
   { keys: "Arrow keys", does: "Move the open layer by one pixel; with Shift by ten" },
   { keys: "Page up, Page down", does: "Bring the open layer forward, send it back" },
@@ -167,6 +169,8 @@ type LayerCommand = (desk: DeskActions, layer: Layer) => void;
 const LAYER_KEYS: Readonly<Record<string, LayerCommand>> = {
   p: (_, layer) => useDesk.getState().actions.open(layer.id, "place"),
   w: (_, layer) => useDesk.getState().actions.open(layer.id, "wash"),
+  c: (_, layer) => useDesk.getState().actions.open(layer.id, "cut"),
+  f: (_, layer) => useDesk.getState().actions.open(layer.id, "fade"),
   b: (_, layer) => useDesk.getState().actions.open(layer.id, "blend"),
   j: duplicate,
   k: toggleLocked,

@@ -1,10 +1,16 @@
 /** One facet of the open layer: its name, what it is now, and its controls when open. */
 
 import type { ReactElement, ReactNode } from "react";
+import { Button, Disclosure, DisclosurePanel, Heading } from "react-aria-components";
 import styled from "styled-components";
 import { color, font } from "@/theme/tokens";
 
-const Head = styled.button`
+const Title = styled(Heading)`
+  margin: 0;
+  font: inherit;
+`;
+
+const Head = styled(Button)`
   display: grid;
   grid-template-columns: 64px 1fr;
   gap: 12px;
@@ -52,14 +58,17 @@ interface FacetRowProps {
   onOpen(): void;
 }
 
+/** One of them is always open: pressing the open one again keeps it. */
 export function FacetRow({ name, summary, isOpen, children, onOpen }: FacetRowProps): ReactElement {
   return (
-    <div>
-      <Head type="button" aria-expanded={isOpen} onClick={onOpen}>
-        <Name>{name}</Name>
-        <Summary>{summary}</Summary>
-      </Head>
-      {isOpen ? <Body>{children}</Body> : null}
-    </div>
+    <Disclosure isExpanded={isOpen} onExpandedChange={onOpen}>
+      <Title level={4}>
+        <Head slot="trigger">
+          <Name>{name}</Name>
+          <Summary>{summary}</Summary>
+        </Head>
+      </Title>
+      <DisclosurePanel>{isOpen ? <Body>{children}</Body> : null}</DisclosurePanel>
+    </Disclosure>
   );
 }

@@ -6,7 +6,9 @@ import styled from "styled-components";
 import { toggleLocked, toggleShown } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { BlendFacet } from "@/features/pile/BlendFacet";
+import { CutFacet } from "@/features/pile/CutFacet";
 import { FacetRow } from "@/features/pile/FacetRow";
+import { FadeFacet } from "@/features/pile/FadeFacet";
 import { LayerActions } from "@/features/pile/LayerActions";
 import { LayerThumb } from "@/features/pile/LayerThumb";
 import { PileDragProvider, PileHandle, usePileDrag } from "@/features/pile/PileDrag";
@@ -162,6 +164,22 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
         </FacetRow>
       )}
       <FacetRow
+        name="Cut"
+        summary={summaries.cut}
+        isOpen={facet === "cut"}
+        onOpen={() => actions.open(layer.id, "cut")}
+      >
+        <CutFacet layer={layer} />
+      </FacetRow>
+      <FacetRow
+        name="Fade"
+        summary={summaries.fade}
+        isOpen={facet === "fade"}
+        onOpen={() => actions.open(layer.id, "fade")}
+      >
+        <FadeFacet layer={layer} />
+      </FacetRow>
+      <FacetRow
         name="Blend"
         summary={summaries.blend}
         isOpen={facet === "blend"}
@@ -174,8 +192,10 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
   );
 }
 
+const FACETS: ReadonlySet<Touch> = new Set(["wash", "place", "cut", "fade", "blend"]);
+
 function isFacet(touch: Touch): touch is Facet {
-  return touch === "wash" || touch === "place" || touch === "blend";
+  return FACETS.has(touch);
 }
 
 interface LayerListProps {

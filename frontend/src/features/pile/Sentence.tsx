@@ -20,6 +20,8 @@ const Line = styled.p`
 const GLOSS: Readonly<Partial<Record<Touch, string>>> = {
   wash: "its colours",
   place: "where it lies",
+  cut: "what of it shows",
+  fade: "how it fades out",
   blend: "how it joins what lies beneath",
   shown: "show it again",
   lock: "unlock it",

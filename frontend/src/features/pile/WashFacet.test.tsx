@@ -14,6 +14,8 @@ const shared = {
   opacity: 1,
   visible: true,
   locked: false,
+  mask: null,
+  fades: [],
 } as const;
 const colour: ColorLayer = { ...shared, id: "c", kind: "color", color: "#c0562f" };
 const gradient: GradientLayer = {

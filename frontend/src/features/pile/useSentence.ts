@@ -10,14 +10,18 @@ export type SentencePart = KnownState["sheet"][number];
 interface LayerWords {
   readonly parts: readonly SentencePart[];
   readonly summaries: Readonly<Record<Facet, string>>;
+  /** What each part of its mask is. */
+  readonly recipe: readonly string[];
+  /** Where each of its fades runs. */
+  readonly fades: readonly string[];
 }
 
 /** Return what the layer does, in words. */
 export function useSentence(layer: Layer): LayerWords {
   const sentences = useProject((project) => project.known?.sentences);
   return useMemo(() => {
-    const found = sentences?.find((sentence) => sentence.layer_id === layer.id)?.parts;
-    const parts: readonly SentencePart[] = found ?? [{ text: layer.name, touch: "name" }];
+    const found = sentences?.find((sentence) => sentence.layer_id === layer.id);
+    const parts: readonly SentencePart[] = found?.parts ?? [{ text: layer.name, touch: "name" }];
     const said = (touch: SentencePart["touch"], between: string) =>
       parts
         .filter((part) => part.touch === touch)
@@ -26,8 +30,10 @@ export function useSentence(layer: Layer): LayerWords {
     const summaries = {
       wash: said("wash", ", "),
       place: said("place", ", "),
+      cut: said("cut", ", ") || "all of it shown",
+      fade: said("fade", ", ") || "not at all",
       blend: said("blend", " at "),
     };
-    return { parts, summaries };
+    return { parts, summaries, recipe: found?.recipe ?? [], fades: found?.fades ?? [] };
   }, [sentences, layer.id, layer.name]);
 }

@@ -7,15 +7,20 @@ import { layOn } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { draggedPicture } from "@/features/shelf/dragging";
 import { useBringIn } from "@/features/shelf/useBringIn";
+import { FadeGrips } from "@/features/stage/FadeGrips";
 import { Fan } from "@/features/stage/Fan";
 import { GradientGrips } from "@/features/stage/GradientGrips";
 import { Grips } from "@/features/stage/Grips";
+import { ShapeGrips } from "@/features/stage/ShapeGrips";
 import { useFan } from "@/features/stage/useFan";
 import { useFrames } from "@/features/stage/useFrames";
 import { useStagePointer, useWheelZoom } from "@/features/stage/usePointer";
 import { viewInForce } from "@/features/stage/zooming";
 import { type Composite, isHeld, isPlaced, type Layer, layerById } from "@/model/composite";
 import { withEdits } from "@/model/expected";
+import { openFade } from "@/model/fades";
+import { lyingOf, maskLying } from "@/model/lying";
+import { openPart } from "@/model/masks";
 import { gradientOnCanvas, onCanvas } from "@/model/nesting";
 import { type StageView, stageToCanvas } from "@/model/viewing";
 import { facetFor, useDesk } from "@/state/desk";
@@ -89,6 +94,8 @@ const Empty = styled.div`
 const FACET_WORDS = {
   wash: "its colours",
   place: "its place",
+  cut: "what of it shows",
+  fade: "its fade",
   blend: "how it blends",
 } as const;
 
@@ -161,11 +168,25 @@ interface LayerGripsProps {
 function LayerGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
   const stage = useDesk((desk) => desk.stage);
   const facet = useDesk((desk) => desk.facet);
+  const line = useDesk((desk) => desk.line);
   const locked = isHeld(composite, layer.id);
+  const shown = facetFor(layer, facet);
+  if (shown === "fade") {
+    const fade = openFade(layer, line);
+    if (!fade) return null;
+    const lying = lyingOf(composite, layer, fade.linked);
+    return <FadeGrips fade={fade} lying={lying} view={view} isLocked={locked} />;
+  }
+  if (shown === "cut") {
+    const part = openPart(layer, line);
+    if (!part || !layer.mask) return null;
+    const lying = maskLying(composite, layer, layer.mask);
+    return <ShapeGrips part={part} lying={lying} view={view} isLocked={locked} />;
+  }
   if (isPlaced(layer)) {
     return <Grips layer={{ ...onCanvas(composite, layer), locked }} view={view} stage={stage} />;
   }
-  if (layer.kind !== "gradient" || facetFor(layer, facet) !== "wash") return null;
+  if (layer.kind !== "gradient" || shown !== "wash") return null;
   const gradient = gradientOnCanvas(composite, layer);
   return <GradientGrips gradient={gradient} view={view} isLocked={locked} />;
 }

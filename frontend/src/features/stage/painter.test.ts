@@ -55,6 +55,7 @@ const shown = (changes: Partial<Shown> = {}): Shown => ({
   pixelRatio: 1,
   backing: { kind: "color", color: "#ffffff" },
   moving: false,
+  hatched: null,
   ...changes,
 });
 

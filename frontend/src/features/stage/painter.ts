@@ -2,6 +2,8 @@
 
 import { requestFrame } from "@/api/calls";
 import { closeFrame, decodeFrame, drawFrame, type Frame, NewestOnly } from "@/api/frames";
+import type { FrameView } from "@/api/types";
+import { hatched } from "@/features/stage/hatching";
 import type { Canvas, Edit } from "@/model/composite";
 import { type FrameArea, frameArea, type Size, type StageView } from "@/model/viewing";
 import type { Backing } from "@/state/desk";
@@ -16,16 +18,30 @@ export interface Shown {
   readonly pixelRatio: number;
   readonly backing: Backing;
   readonly moving: boolean;
+  /** The layer whose hidden parts are hatched. */
+  readonly hatched: string | null;
 }
 
 interface Held {
   readonly frame: Frame;
   readonly area: FrameArea;
+  /** What the open layer's mask hides, to be hatched. */
+  readonly hidden: Frame | null;
+  readonly lines: Frame | null;
+}
+
+interface Place {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
 }
 
 const MOVING_DETAIL = 0.5;
 /** Less than this of a pixel is not seen. */
 const SLIVER = 0.01;
+/** How much of what a mask hides is still seen beneath the hatching. */
+const DIMMED = 0.45;
 const LATTICE_STEP = 9;
 const LATTICE_DOT = 1.1;
 
@@ -61,7 +77,7 @@ export class StagePainter {
 
   close(): void {
     this.#shown = null;
-    if (this.#held) closeFrame(this.#held.frame);
+    letGo(this.#held);
     this.#held = null;
   }
 
@@ -70,14 +86,19 @@ export class StagePainter {
     const area = frameArea(shown.view, shown.canvas, shown.stage, shown.pixelRatio, detail);
     if (!area) return this.#settle(shown);
     try {
-      const response = await requestFrame(shown.projectId, {
-        revision: shown.revision,
-        unsaved: shown.unsaved,
-        view: { ...area.request, fine: !shown.moving },
-      });
+      const { hatched } = shown;
+      const ask = async (view: FrameView) => {
+        const { projectId, revision, unsaved } = shown;
+        return (await requestFrame(projectId, { revision, unsaved, view })).arrayBuffer();
+      };
+      const view = { ...area.request, fine: !shown.moving };
+      const [data, hidden] = await Promise.all([
+        ask(view),
+        hatched === null ? null : ask({ ...view, fine: false, hidden_of: hatched }),
+      ]);
       this.#arrived += 1;
       // Not awaited: the next request is under way while this frame is decoded.
-      void this.#take(await response.arrayBuffer(), shown, area, this.#arrived);
+      void this.#take([data, hidden], shown, area, this.#arrived);
     } catch (error) {
       this.#giveUp(shown, error);
     }
@@ -89,13 +110,24 @@ export class StagePainter {
     this.#onTrouble(error);
   }
 
-  async #take(data: ArrayBuffer, shown: Shown, area: FrameArea, turn: number): Promise<void> {
+  async #take(
+    [data, veiled]: readonly [ArrayBuffer, ArrayBuffer | null],
+    shown: Shown,
+    area: FrameArea,
+    turn: number,
+  ): Promise<void> {
     try {
-      const frame = await decodeFrame(data);
-      if (turn < this.#painted || this.#shown === null) return closeFrame(frame);
+      const [frame, hidden] = await Promise.all([
+        decodeFrame(data),
+        veiled ? decodeFrame(veiled) : null,
+      ]);
+      const detail = (area.request.width / area.width) * shown.pixelRatio;
+      const lines = hidden && (await hatched(hidden, detail));
+      const came = { frame, area, hidden, lines };
+      if (turn < this.#painted || this.#shown === null) return letGo(came);
       this.#painted = turn;
-      if (this.#held) closeFrame(this.#held.frame);
-      this.#held = { frame, area };
+      letGo(this.#held);
+      this.#held = came;
       this.#paint();
       this.#settle(shown);
     } catch (error) {
@@ -128,8 +160,7 @@ export class StagePainter {
     if (held) {
       // What moves must come soon; what rests is drawn pixel for pixel.
       context.imageSmoothingQuality = shown.moving ? "low" : "high";
-      const { width, height } = held.frame.color;
-      drawFrame(context, held.frame, { x: 0, y: 0, width, height }, held.to);
+      drawHeld(context, held, held.to);
     }
     context.restore();
   }
@@ -153,8 +184,23 @@ export class StagePainter {
   }
 }
 
+function drawHeld(context: CanvasRenderingContext2D, held: Held, to: Place): void {
+  const { width, height } = held.frame.color;
+  const from = { x: 0, y: 0, width, height };
+  drawFrame(context, held.frame, from, to);
+  if (!held.hidden || !held.lines) return;
+  context.globalAlpha = DIMMED;
+  drawFrame(context, held.hidden, from, to);
+  context.globalAlpha = 1;
+  drawFrame(context, held.lines, from, to);
+}
+
+function letGo(held: Held | null): void {
+  for (const frame of [held?.frame, held?.hidden, held?.lines]) if (frame) closeFrame(frame);
+}
+
 /** Where a frame lies on the surface now, even if it was made for another view. */
-function placeOf(area: FrameArea, shown: Shown) {
+function placeOf(area: FrameArea, shown: Shown): Place {
   const step = shown.view.scale * shown.pixelRatio;
   const stretch = step / area.request.scale;
   return {
@@ -165,10 +211,7 @@ function placeOf(area: FrameArea, shown: Shown) {
   };
 }
 
-function covers(
-  place: { x: number; y: number; width: number; height: number },
-  area: FrameArea,
-): boolean {
+function covers(place: Place, area: FrameArea): boolean {
   return (
     place.x - SLIVER <= area.left &&
     place.y - SLIVER <= area.top &&

@@ -1,9 +1,11 @@
 /** Asks for a frame whenever what the stage shows has changed. */
 
 import { type RefObject, useEffect, useMemo, useRef } from "react";
+import { useShallow } from "zustand/react/shallow";
 import { Problem } from "@/api/http";
 import { StagePainter } from "@/features/stage/painter";
 import { type Edit, layerById } from "@/model/composite";
+import { withEdits } from "@/model/expected";
 import { fitView, type StageView } from "@/model/viewing";
 import { useDesk } from "@/state/desk";
 import { useMessages } from "@/state/messages";
@@ -22,6 +24,7 @@ export function useFrames(surface: RefObject<HTMLCanvasElement | null>): StageVi
   const live = useDesk((desk) => desk.live);
   const lookedAt = useDesk((desk) => desk.lookedAt);
   const unsaved = useUnsaved();
+  const hatched = useHatched();
   const canvas = live?.kind === "set_canvas" ? live.canvas : composite?.canvas;
   const view = useMemo(
     () => chosen ?? (canvas && stage.width > 0 ? fitView(canvas, stage) : null),
@@ -39,8 +42,8 @@ export function useFrames(surface: RefObject<HTMLCanvasElement | null>): StageVi
   const revision = lookedAt ?? known?.head;
   // What pixels depend on; a new backing alone needs none.
   const pixels = useMemo(
-    () => ({ projectId, revision, unsaved, canvas, view, stage }),
-    [projectId, revision, unsaved, canvas, view, stage],
+    () => ({ projectId, revision, unsaved, canvas, view, stage, hatched }),
+    [projectId, revision, unsaved, canvas, view, stage, hatched],
   );
   const painted = useRef<object | null>(null);
   useEffect(() => {
@@ -56,13 +59,25 @@ export function useFrames(surface: RefObject<HTMLCanvasElement | null>): StageVi
         pixelRatio: window.devicePixelRatio,
         backing,
         moving: live !== null,
+        hatched,
       },
       painted.current !== pixels,
     );
     painted.current = pixels;
-  }, [projectId, revision, unsaved, canvas, view, stage, backing, live, pixels]);
+  }, [projectId, revision, unsaved, canvas, view, stage, backing, live, pixels, hatched]);
 
   return view;
+}
+
+/** Return the layer whose hidden parts are hatched: the open one, while Cut is open. */
+function useHatched(): string | null {
+  const composite = useComposite();
+  const { openLayer, facet, lookedAt, live } = useDesk(
+    useShallow(({ openLayer, facet, lookedAt, live }) => ({ openLayer, facet, lookedAt, live })),
+  );
+  const shown = composite && live ? withEdits(composite, [live]) : composite;
+  const layer = shown ? layerById(shown, openLayer) : undefined;
+  return layer?.mask && facet === "cut" && !lookedAt ? layer.id : null;
 }
 
 /** Return what lies on top of the saved state, in the order in which it applies. */

@@ -7,6 +7,7 @@ import { SLACK, stagePoint, useHold } from "@/features/stage/useHold";
 import { viewInForce, zoomTowards } from "@/features/stage/zooming";
 import {
   type Composite,
+  type Edit,
   type Gradient,
   type GradientLayer,
   groupsAround,
@@ -16,6 +17,7 @@ import {
   type PlacedLayer,
   type Placement,
 } from "@/model/composite";
+import { draggedFade, type FadeGrip, openFadePlace, tryFades, withFade } from "@/model/fades";
 import {
   layersAt,
   liesOn,
@@ -26,14 +28,16 @@ import {
   turnedTowards,
 } from "@/model/geometry";
 import { draggedGradient, type GradientGrip } from "@/model/gradients";
+import { lyingOf, maskLying } from "@/model/lying";
+import { changePart, draggedShape, openPart, type ShapeGrip } from "@/model/masks";
 import { gradientIntoPile, gradientOnCanvas, intoPile, onCanvas } from "@/model/nesting";
 import { takenByClick } from "@/model/reaching";
 import { pannedBy, type Size, stageToCanvas } from "@/model/viewing";
-import { useDesk } from "@/state/desk";
+import { facetFor, useDesk } from "@/state/desk";
 import { expectedComposite } from "@/state/project";
 
 type Corner = 0 | 1 | 2 | 3;
-type Grip = Corner | "turn" | GradientGrip;
+type Grip = Corner | "turn" | GradientGrip | FadeGrip | ShapeGrip;
 
 interface LayerDrag {
   readonly kind: "layer";
@@ -43,6 +47,8 @@ interface LayerDrag {
   readonly start: Point;
   /** What a press that does not move takes. */
   readonly under: string | null;
+  /** In Cut and Fade the hand works on the layer, and does not move it. */
+  readonly isStill: boolean;
   moved: boolean;
 }
 
@@ -53,7 +59,13 @@ interface GradientDrag {
   readonly grip: GradientGrip;
 }
 
-type Drag = { readonly kind: "pan"; last: Point } | LayerDrag | GradientDrag;
+/** A grip of something that lies on the layer: a fade, a shape of its mask. */
+interface OwnDrag {
+  readonly kind: "own";
+  edit(to: Point, keys: PointerEvent<Element>): Edit;
+}
+
+type Drag = { readonly kind: "pan"; last: Point } | LayerDrag | GradientDrag | OwnDrag;
 
 const WHEEL_ZOOM = 0.0016;
 const TURN_STEP = 15;
@@ -98,6 +110,7 @@ export function useStagePointer(onHold: (at: Point) => void): StageHandlers {
       if (drag.current?.kind === "pan") pan(drag.current, stagePoint(event));
       if (drag.current?.kind === "layer") dragLayer(drag.current, event);
       if (drag.current?.kind === "gradient") dragGradient(drag.current, event);
+      if (drag.current?.kind === "own") dragOwn(drag.current, event);
     },
     onPointerUp: () => {
       hold.end();
@@ -162,17 +175,66 @@ function taken(event: PointerEvent<Element>): Drag | null {
     grip: null,
     start,
     under: under?.id ?? null,
+    isStill: keepsOpen && worksInside(layer),
     moved: false,
   };
 }
 
 function grippedBy(composite: Composite, open: Layer, grip: Grip, start: Point): Drag | null {
+  const { facet, line } = useDesk.getState();
+  const shown = facetFor(open, facet);
+  if (shown === "fade") return fadeDrag(composite, open, grip as FadeGrip, line);
+  if (shown === "cut") return shapeDrag(composite, open, grip as ShapeGrip, line);
   if (open.kind === "gradient" && isGradientGrip(grip)) {
     return { kind: "gradient", layer: open, gradient: gradientOnCanvas(composite, open), grip };
   }
-  if (!isPlaced(open) || isGradientGrip(grip)) return null;
+  if (!isPlaced(open) || !isLayerGrip(grip)) return null;
   const layer = onCanvas(composite, open);
-  return { kind: "layer", layer, grip, start, under: null, moved: false };
+  return { kind: "layer", layer, grip, start, under: null, isStill: false, moved: false };
+}
+
+function fadeDrag(
+  composite: Composite,
+  layer: Layer,
+  grip: FadeGrip,
+  line: string | null,
+): OwnDrag | null {
+  const place = openFadePlace(layer, line);
+  const fade = layer.fades[place];
+  if (!fade || isHeld(composite, layer.id)) return null;
+  const lying = lyingOf(composite, layer, fade.linked);
+  return {
+    kind: "own",
+    edit: (to) =>
+      tryFades(layer, withFade(layer, place, draggedFade(fade, grip, lying.fromCanvas(to)))),
+  };
+}
+
+function shapeDrag(
+  composite: Composite,
+  layer: Layer,
+  grip: ShapeGrip,
+  line: string | null,
+): OwnDrag | null {
+  const part = openPart(layer, line);
+  if (!part || !layer.mask || isHeld(composite, layer.id)) return null;
+  const lying = maskLying(composite, layer, layer.mask);
+  return {
+    kind: "own",
+    edit: (to, keys) => changePart(layer, draggedShape(part, grip, lying.fromCanvas(to), keys)),
+  };
+}
+
+function dragOwn(drag: OwnDrag, event: PointerEvent<Element>): void {
+  const view = viewInForce();
+  if (!view) return;
+  const to = stageToCanvas(view, stagePoint(event));
+  useDesk.getState().actions.setLive(drag.edit(to, event));
+}
+
+function worksInside(layer: Layer): boolean {
+  const facet = facetFor(layer, useDesk.getState().facet);
+  return facet === "cut" || facet === "fade";
 }
 
 function canBeTaken(composite: Composite, layer: PlacedLayer, at: Point): boolean {
@@ -217,7 +279,7 @@ function dragLayer(drag: LayerDrag, event: PointerEvent<Element>): void {
   if (!view || !composite) return;
   const to = stageToCanvas(view, stagePoint(event));
   const distance = Math.hypot(to.x - drag.start.x, to.y - drag.start.y) * view.scale;
-  if (!drag.moved && distance < SLACK) return;
+  if (drag.isStill || (!drag.moved && distance < SLACK)) return;
   drag.moved = true;
   useDesk.getState().actions.setLive({
     kind: "place_layer",
@@ -252,7 +314,7 @@ function dragGradient(drag: GradientDrag, event: PointerEvent<Element>): void {
 }
 
 /** Make what was dragged an edit; a press that did not move takes the layer under it. */
-function letGo(drag: LayerDrag | GradientDrag, desk: DeskActions): void {
+function letGo(drag: LayerDrag | GradientDrag | OwnDrag, desk: DeskActions): void {
   const { live, actions } = useDesk.getState();
   if (live) desk.edit(live);
   else if (drag.kind === "layer" && drag.under && drag.grip === null) actions.open(drag.under);
@@ -280,6 +342,10 @@ function gripOf(target: EventTarget): Grip | null {
   const name = target instanceof Element ? target.getAttribute("data-grip") : null;
   if (name === null) return null;
   return CORNERS[Number(name)] ?? (name as Grip);
+}
+
+function isLayerGrip(grip: Grip): grip is Corner | "turn" {
+  return typeof grip === "number" || grip === "turn";
 }
 
 function isGradientGrip(grip: Grip): grip is GradientGrip {

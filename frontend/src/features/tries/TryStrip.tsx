@@ -10,6 +10,7 @@ import { useOfferedColors } from "@/features/pile/useOfferedColors";
 import { TryTile } from "@/features/tries/TryTile";
 import { useTries } from "@/features/tries/useTries";
 import { type ColorLayer, isHeld, type Layer, layerById } from "@/model/composite";
+import { fadeTries, openFadePlace } from "@/model/fades";
 import { colorTries, gradientTries, type TryGroup, tryMode } from "@/model/tries";
 import { facetFor, useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
@@ -55,11 +56,17 @@ export function TryStrip(): ReactElement | null {
   const composite = useComposite();
   const facet = useDesk((desk) => desk.facet);
   const openLayer = useDesk((desk) => desk.openLayer);
+  const line = useDesk((desk) => desk.line);
   const lookedAt = useDesk((desk) => desk.lookedAt);
   const layer = composite ? layerById(composite, openLayer) : undefined;
   if (!composite || !layer || isHeld(composite, layer.id) || lookedAt) return null;
   const shown = facetFor(layer, facet);
   if (shown === "blend") return <ModeStrip layer={layer} />;
+  if (shown === "fade") {
+    const groups = fadeTries(layer, composite.canvas, openFadePlace(layer, line));
+    return <Tries label="Try each fade on this picture" groups={groups} />;
+  }
+  if (shown === "cut") return null;
   if (layer.kind === "color") return <ColorStrip layer={layer} />;
   if (layer.kind === "gradient") {
     const groups = gradientTries(layer, composite.canvas);

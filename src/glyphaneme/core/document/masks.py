@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document.grouping import lifted_through, lowered_through
 from glyphaneme.core.document.model import GroupLayer, PlacedLayer
 from glyphaneme.core.place import canvas_to_source, source_to_canvas
@@ -88,6 +89,34 @@ def mask_as_it_lies(composite: Composite, from_id: str, to_id: str) -> Mask | No
     if carried is None or not isinstance(target, PlacedLayer):
         return carried
     return linked_mask(carried, target)
+
+
+def hidden_part(composite: Composite, layer_id: str) -> Composite:
+    """Return a composite of what one layer's mask hides of it.
+
+    Parameters
+    ----------
+    composite : Composite
+        In which the layer lies.
+    layer_id : str
+        Which layer; `LayerMissingError` where there is none.
+
+    Returns
+    -------
+    Composite
+        That layer alone, inside out and plainly blended, on a clear canvas; without
+        any layers where it has no mask, or is not visible.
+    """
+    *groups, layer = composite.path_to(layer_id)
+    canvas = with_fields(composite.canvas, background=None)
+    bare = with_fields(composite, canvas=canvas, layers=())
+    mask = layer.mask
+    if mask is None or not all(one.visible for one in (*groups, layer)):
+        return bare
+    turned = with_fields(mask, inverted=not mask.inverted, strength=1.0)
+    plain = {"fades": (), "blend": BlendMode.NORMAL, "opacity": mask.strength}
+    alone = with_fields(layer, mask=turned, **plain)
+    return with_fields(bare, layers=(lifted_through(alone, _groups(reversed(groups))),))
 
 
 def _groups(path: Iterable[Layer]) -> Iterator[GroupLayer]:

@@ -114,12 +114,33 @@ def fading_words(layer: Layer) -> str:
     >>> fading_words(dusk)
     'fading out to the left'
     """
-    ways = list(dict.fromkeys(_runs(layer, fade) for fade in layer.fades))
+    ways = list(dict.fromkeys(direction_of(layer, fade) for fade in layer.fades))
     last = ways.pop()
     return f"fading out {', '.join(ways)} and {last}" if ways else f"fading out {last}"
 
 
-def _runs(layer: Layer, fade: Fade) -> str:
+def direction_of(layer: Layer, fade: Fade) -> str:
+    """Say where one fade of a layer runs, as it is seen.
+
+    Parameters
+    ----------
+    layer : Layer
+        Whose fade it is.
+    fade : Fade
+        One of them.
+
+    Returns
+    -------
+    str
+        Words that follow "out", such as "to the left".
+
+    Examples
+    --------
+    >>> from glyphaneme.core.document.model import ColorLayer
+    >>> dusk = ColorLayer(id="d", name="Dusk", color="#203040")
+    >>> direction_of(dusk, Fade(shape="sides", x=50, y=50, length=100))
+    'on all sides'
+    """
     if fade.shape is FadeShape.ROUND:
         return "inwards" if fade.inward else "outwards"
     if fade.shape is FadeShape.SIDES:

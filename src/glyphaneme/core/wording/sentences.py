@@ -13,7 +13,12 @@ from glyphaneme.core.document.model import (
 )
 from glyphaneme.core.place import corners_on_canvas
 from glyphaneme.core.tone import color_name
-from glyphaneme.core.wording.masks import cut_words, direction_words, fading_words
+from glyphaneme.core.wording.masks import (
+    cut_words,
+    direction_of,
+    direction_words,
+    fading_words,
+)
 from glyphaneme.core.wording.words import MODE_WORDS, percent
 
 if TYPE_CHECKING:
@@ -45,6 +50,10 @@ class Sentence(NamedTuple):
 
     layer_id: str
     parts: tuple[Part, ...]
+    recipe: tuple[str, ...] = ()
+    """What each part of its mask is."""
+    fades: tuple[str, ...] = ()
+    """Where each of its fades runs."""
 
     @property
     def text(self) -> str:
@@ -128,7 +137,13 @@ def _described(
     for layer in layers:
         if isinstance(layer, GroupLayer):
             yield from _described(layer.layers, layer.width, layer.height)
-        yield Sentence(layer.id, _parts(layer, width, height))
+        mask = layer.mask
+        yield Sentence(
+            layer.id,
+            _parts(layer, width, height),
+            recipe=tuple(part.words for part in mask.parts) if mask else (),
+            fades=tuple(direction_of(layer, fade) for fade in layer.fades),
+        )
 
 
 def _parts(layer: Layer, width: float, height: float) -> tuple[Part, ...]:

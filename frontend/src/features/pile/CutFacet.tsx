@@ -1,0 +1,286 @@
+/** Cut: what of the layer shows, as a recipe of parts that is read from top to bottom. */
+
+import { GripVertical } from "lucide-react";
+import type { ReactElement } from "react";
+import { Button, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
+import styled from "styled-components";
+import { useDeskActions } from "@/features/desk/DeskContext";
+import { PartSettings } from "@/features/pile/PartSettings";
+import { useSentence } from "@/features/pile/useSentence";
+import {
+  allLayers,
+  type Composite,
+  isHeld,
+  isPlaced,
+  type Layer,
+  type Mask,
+  type MaskPart,
+} from "@/model/composite";
+import { changePart, type JoinWord, newShape, openPart } from "@/model/masks";
+import { useDesk } from "@/state/desk";
+import { useComposite } from "@/state/project";
+import { useCalmLive } from "@/state/useCalmLive";
+import { color, font } from "@/theme/tokens";
+import { LabelledSlider } from "@/ui/LabelledSlider";
+import { LiveSelect } from "@/ui/LiveSelect";
+import { LiveWord } from "@/ui/LiveWord";
+
+const Lines = styled(GridList)`
+  display: grid;
+  border-top: 1px solid ${color.rule};
+  outline: none;
+` as typeof GridList;
+
+const Line = styled(GridListItem)`
+  display: grid;
+  grid-template-columns: 16px 82px 1fr;
+  gap: 6px;
+  align-items: baseline;
+  padding: 7px 6px 7px 2px;
+  border-bottom: 1px solid ${color.rule};
+  border-left: 3px solid transparent;
+  font-family: ${font.reading};
+  font-size: 15px;
+  outline: none;
+
+  &[data-focus-visible] {
+    outline: 2px solid ${color.on};
+    outline-offset: -2px;
+  }
+
+  &[data-open="true"] {
+    border-left-color: ${color.veil};
+    background: ${color.veilWash};
+  }
+
+  &[data-off="true"] {
+    color: ${color.softInk};
+  }
+
+  &[data-dragging] {
+    opacity: 0.5;
+  }
+`;
+
+const Handle = styled(Button)`
+  padding: 0;
+  border: 0;
+  background: none;
+  color: ${color.ruleStrong};
+  cursor: grab;
+`;
+
+const Words = styled.p`
+  font-family: ${font.reading};
+  font-size: 15px;
+  line-height: 1.5;
+`;
+
+const JOINS: readonly { id: JoinWord; label: string }[] = [
+  { id: "add", label: "and" },
+  { id: "take", label: "without" },
+  { id: "keep", label: "only inside" },
+];
+/** The first line has nothing before it to join. */
+const FIRST_JOINS: readonly { id: JoinWord; label: string }[] = [
+  { id: "add", label: "only" },
+  { id: "take", label: "without" },
+];
+
+const PERCENT = 100;
+
+export function CutFacet({ layer }: { readonly layer: Layer }): ReactElement | null {
+  const composite = useComposite();
+  const part = useOpenPart(layer);
+  if (!composite) return null;
+  const isOff = isHeld(composite, layer.id);
+  return (
+    <>
+      {layer.mask ? <Recipe layer={layer} mask={layer.mask} isOff={isOff} /> : null}
+      {part && !isOff ? <PartSettings layer={layer} part={part} /> : null}
+      {isOff ? null : <AddLine layer={layer} composite={composite} />}
+      {layer.mask && !isOff ? <WholeLine layer={layer} mask={layer.mask} /> : null}
+    </>
+  );
+}
+
+/** The part that the stage works on: the last one unless another is open. */
+function useOpenPart(layer: Layer | undefined): MaskPart | undefined {
+  const line = useDesk((desk) => desk.line);
+  return openPart(layer, line);
+}
+
+interface RecipeProps {
+  readonly layer: Layer;
+  readonly mask: Mask;
+  readonly isOff: boolean;
+}
+
+function Recipe({ layer, mask, isOff }: RecipeProps): ReactElement {
+  const desk = useDeskActions();
+  const { recipe } = useSentence(layer);
+  const open = useOpenPart(layer);
+  const { openLine } = useDesk((state) => state.actions);
+  const move = (id: string, index: number) =>
+    desk.edit({ kind: "move_part", layer_id: layer.id, part_id: id, index });
+  const { dragAndDropHooks } = useDragAndDrop({
+    isDisabled: isOff,
+    getItems: (keys) => [...keys].map((key) => ({ "text/plain": String(key) })),
+    onReorder: ({ keys, target }) => {
+      const [moved] = [...keys].map(String);
+      const others = mask.parts.filter((part) => part.id !== moved);
+      const at = others.findIndex((part) => part.id === target.key);
+      if (moved) move(moved, target.dropPosition === "after" ? at + 1 : at);
+    },
+  });
+  const change = (part: MaskPart, changes: Partial<Pick<MaskPart, "join" | "works">>) =>
+    desk.edit(changePart(layer, { ...part, ...changes }));
+  return (
+    <Lines
+      aria-label={`What of ${layer.name} shows, part by part`}
+      items={mask.parts}
+      dependencies={[recipe, open, isOff]}
+      dragAndDropHooks={dragAndDropHooks}
+      keyboardNavigationBehavior="tab"
+    >
+      {(part: MaskPart) => {
+        const place = mask.parts.indexOf(part);
+        const words = recipe[place] ?? part.kind;
+        return (
+          <Line
+            id={part.id}
+            textValue={words}
+            data-open={part.id === open?.id}
+            data-off={!part.works}
+          >
+            <Handle slot="drag" aria-label={`Move ${words}`}>
+              <GripVertical size={13} aria-hidden="true" />
+            </Handle>
+            <span>
+              <LiveSelect
+                label={`How ${words} joins what stands before it`}
+                value={part.join}
+                choices={place === 0 ? FIRST_JOINS : JOINS}
+                onChange={(join) => change(part, { join: join as JoinWord })}
+              />
+            </span>
+            <span>
+              {part.inverted ? "all but " : ""}
+              <LiveWord isExpanded={part.id === open?.id} onPress={() => openLine(part.id)}>
+                {words}
+              </LiveWord>
+              {part.works ? "" : ". Off."}
+            </span>
+          </Line>
+        );
+      }}
+    </Lines>
+  );
+}
+
+function AddLine({
+  layer,
+  composite,
+}: {
+  readonly layer: Layer;
+  readonly composite: Composite;
+}): ReactElement {
+  const desk = useDeskActions();
+  const { openLine } = useDesk((state) => state.actions);
+  const add = (kind: MaskPart["kind"]) => {
+    const part = newShape(layer, composite.canvas, kind);
+    desk.edit({ kind: "add_part", layer_id: layer.id, part });
+    openLine(part.id);
+  };
+  const others = allLayers(composite.layers).filter((one) => one.id !== layer.id && one.mask);
+  return (
+    <Words>
+      {layer.mask ? "Add " : "All of it shows. Cut it to "}
+      <LiveWord onPress={() => add("ellipse")}>a circle</LiveWord> or{" "}
+      <LiveWord onPress={() => add("rectangle")}>a rectangle</LiveWord>
+      {others.length > 0 ? (
+        <>
+          , or take the cut of{" "}
+          <LiveSelect
+            label="Take the cut of"
+            value=""
+            fallback="another layer"
+            choices={others.map((one) => ({ id: one.id, label: one.name }))}
+            onChange={(from_id) => desk.edit({ kind: "copy_mask", layer_id: layer.id, from_id })}
+          />
+        </>
+      ) : null}
+      .
+    </Words>
+  );
+}
+
+const WHOLE = [
+  { id: "as", label: "as it is" },
+  { id: "out", label: "inside out" },
+] as const;
+const MOVING = [
+  { id: "with", label: "with the layer" },
+  { id: "alone", label: "not with the layer" },
+] as const;
+
+function WholeLine({ layer, mask }: { readonly layer: Layer; readonly mask: Mask }): ReactElement {
+  const desk = useDeskActions();
+  const live = useCalmLive();
+  const { setLive } = useDesk((state) => state.actions);
+  const isLive = live?.kind === "settle_mask" && live.layer_id === layer.id;
+  const strength = isLive ? live.strength : mask.strength;
+  const settled = (changes: Partial<Pick<Mask, "inverted" | "strength">>) =>
+    ({
+      kind: "settle_mask",
+      layer_id: layer.id,
+      inverted: mask.inverted,
+      strength: mask.strength,
+      ...changes,
+    }) as const;
+  return (
+    <>
+      <Words>
+        All of it{" "}
+        <LiveSelect
+          label="Turned inside out or not"
+          value={mask.inverted ? "out" : "as"}
+          choices={WHOLE}
+          onChange={(id) => desk.edit(settled({ inverted: id === "out" }))}
+        />
+        {isPlaced(layer) ? (
+          <>
+            , moving{" "}
+            <LiveSelect
+              label="What it moves with"
+              value={mask.linked ? "with" : "alone"}
+              choices={MOVING}
+              onChange={(id) =>
+                desk.edit({ kind: "link_mask", layer_id: layer.id, linked: id === "with" })
+              }
+            />
+          </>
+        ) : null}
+        .{" "}
+        <LiveWord onPress={() => desk.edit({ kind: "drop_mask", layer_id: layer.id })}>
+          Show all of it again
+        </LiveWord>
+        .
+      </Words>
+      <LabelledSlider
+        label="Strength"
+        value={Math.round(strength * PERCENT)}
+        min={0}
+        max={100}
+        unit="%"
+        fallback={100}
+        onChange={(percent) => setLive(settled({ strength: percent / PERCENT }))}
+        onChangeEnd={(percent) => {
+          setLive(null);
+          if (percent / PERCENT !== mask.strength)
+            desk.edit(settled({ strength: percent / PERCENT }));
+        }}
+      />
+    </>
+  );
+}

@@ -1,0 +1,275 @@
+/** Fade: where the layer is full and where it is gone, in words and numbers. */
+
+import { FADE } from "@generated/limits";
+import type { ReactElement } from "react";
+import styled from "styled-components";
+import { beneath } from "@/features/desk/commands";
+import { useDeskActions } from "@/features/desk/DeskContext";
+import { useSentence } from "@/features/pile/useSentence";
+import {
+  allLayers,
+  type Composite,
+  type Fade,
+  isHeld,
+  isPlaced,
+  type Layer,
+} from "@/model/composite";
+import { firstFade, openFadePlace, tryFades, withFade } from "@/model/fades";
+import { useDesk } from "@/state/desk";
+import { useComposite } from "@/state/project";
+import { useCalmLive } from "@/state/useCalmLive";
+import { color, font } from "@/theme/tokens";
+import { PlainButton } from "@/ui/Button";
+import { Choice } from "@/ui/Choice";
+import { LabelledSlider } from "@/ui/LabelledSlider";
+import { LiveSelect } from "@/ui/LiveSelect";
+import { LiveWord } from "@/ui/LiveWord";
+import { between, NumberBox } from "@/ui/NumberBox";
+import { Tick } from "@/ui/Tick";
+
+const Words = styled.p`
+  font-family: ${font.reading};
+  font-size: 15px;
+  line-height: 1.45;
+`;
+
+const Line = styled.div`
+  padding: 4px 10px;
+  border-left: 3px solid transparent;
+  font-family: ${font.reading};
+  font-size: 15px;
+
+  &[data-open="true"] {
+    border-left-color: ${color.veil};
+    background: ${color.veilWash};
+  }
+`;
+
+const Body = styled.div`
+  display: grid;
+  gap: 10px;
+  padding-left: 13px;
+`;
+
+const Pair = styled.div`
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 8px 10px;
+`;
+
+const CURVES = [
+  { id: "even", label: "Even" },
+  { id: "gentle", label: "Gentle" },
+  { id: "early", label: "Early" },
+  { id: "late", label: "Late" },
+] as const;
+
+const PERCENT = 100;
+const FIRST_OVERLAP = 0.3;
+
+export function FadeFacet({ layer }: { readonly layer: Layer }): ReactElement | null {
+  const composite = useComposite();
+  const desk = useDeskActions();
+  const { fades: words } = useSentence(layer);
+  const open = useDesk((state) => openFadePlace(layer, state.line));
+  const { openLine } = useDesk((state) => state.actions);
+  if (!composite) return null;
+  const isOff = isHeld(composite, layer.id);
+  const add = () => {
+    const fade = firstFade(layer, composite.canvas);
+    desk.edit(tryFades(layer, [...layer.fades, fade]));
+    openLine(String(layer.fades.length));
+  };
+  return (
+    <>
+      {layer.fades.map((fade, place) => (
+        // A fade is known by its place alone.
+        // biome-ignore lint/suspicious/noArrayIndexKey: see above
+        <div key={place}>
+          <Line data-open={place === open}>
+            Out{" "}
+            <LiveWord isExpanded={place === open} onPress={() => openLine(String(place))}>
+              {words[place] ?? "…"}
+            </LiveWord>
+            {fade.linked || !isPlaced(layer) ? "" : ", staying where it is"}
+          </Line>
+          {place === open && !isOff ? <FadeSettings layer={layer} place={place} /> : null}
+        </div>
+      ))}
+      {isOff ? null : (
+        <Words>
+          <LiveWord onPress={add}>
+            {layer.fades.length > 0 ? "Add another fade" : "Fade it out"}
+          </LiveWord>
+          <TakeFrom layer={layer} composite={composite} />.
+        </Words>
+      )}
+      {isOff ? null : <MeltInto layer={layer} composite={composite} />}
+    </>
+  );
+}
+
+interface FadeSettingsProps {
+  readonly layer: Layer;
+  readonly place: number;
+}
+
+function FadeSettings({ layer, place }: FadeSettingsProps): ReactElement | null {
+  const desk = useDeskActions();
+  const live = useCalmLive();
+  const { setLive, openLine } = useDesk((state) => state.actions);
+  const isLive = live?.kind === "fade_layer" && live.layer_id === layer.id;
+  const fade = (isLive ? live.fades : layer.fades)[place];
+  const kept = layer.fades[place];
+  if (!fade || !kept) return null;
+  const editOf = (changes: Partial<Fade>) =>
+    tryFades(layer, withFade(layer, place, { ...kept, ...changes }));
+  const take = (changes: Partial<Fade>) => {
+    setLive(null);
+    desk.edit(editOf(changes));
+  };
+  return (
+    <Body>
+      <Choice
+        label="How it goes"
+        value={fade.curve}
+        choices={CURVES}
+        onChange={(curve) => curve !== kept.curve && take({ curve })}
+      />
+      <FadeNumbers fade={fade} onTake={take} />
+      {fade.shape === "line" ? null : (
+        <LabelledSlider
+          label="Full"
+          value={Math.round(fade.full * PERCENT)}
+          min={0}
+          max={99}
+          unit="%"
+          fallback={40}
+          onChange={(full) => setLive(editOf({ full: full / PERCENT }))}
+          onChangeEnd={(full) => take({ full: full / PERCENT })}
+        />
+      )}
+      {fade.shape === "sides" ? (
+        <LabelledSlider
+          label="Corners"
+          value={Math.round(fade.roundness * PERCENT)}
+          min={0}
+          max={100}
+          unit="%"
+          fallback={30}
+          onChange={(roundness) => setLive(editOf({ roundness: roundness / PERCENT }))}
+          onChangeEnd={(roundness) => take({ roundness: roundness / PERCENT })}
+        />
+      ) : null}
+      <Tick isSelected={fade.inward} onChange={(inward) => take({ inward })}>
+        The other way round
+      </Tick>
+      <PlainButton
+        onPress={() => {
+          desk.edit(
+            tryFades(
+              layer,
+              layer.fades.filter((_, index) => index !== place),
+            ),
+          );
+          openLine(null);
+        }}
+      >
+        Take this fade away
+      </PlainButton>
+    </Body>
+  );
+}
+
+interface FadeNumbersProps {
+  readonly fade: Fade;
+  onTake(changes: Partial<Fade>): void;
+}
+
+function FadeNumbers({ fade, onTake }: FadeNumbersProps): ReactElement {
+  const round = (value: number) => Math.round(value * 10) / 10;
+  const pixels = { digits: 1, step: 0.1, unit: "px" } as const;
+  return (
+    <Pair>
+      <NumberBox
+        {...pixels}
+        {...between(FADE.x)}
+        label="Across"
+        value={round(fade.x)}
+        onChange={(x) => onTake({ x })}
+      />
+      <NumberBox
+        {...pixels}
+        {...between(FADE.y)}
+        label="Down"
+        value={round(fade.y)}
+        onChange={(y) => onTake({ y })}
+      />
+      <NumberBox
+        {...pixels}
+        {...between(FADE.length)}
+        label="Length"
+        value={round(fade.length)}
+        onChange={(length) => onTake({ length })}
+      />
+      <NumberBox
+        {...between(FADE.angle)}
+        label="Angle"
+        digits={1}
+        step={0.1}
+        unit="°"
+        value={round(fade.angle)}
+        onChange={(angle) => onTake({ angle })}
+      />
+    </Pair>
+  );
+}
+
+interface ForLayerProps {
+  readonly layer: Layer;
+  readonly composite: Composite;
+}
+
+/** Offer the fades of another layer. */
+function TakeFrom({ layer, composite }: ForLayerProps): ReactElement | null {
+  const desk = useDeskActions();
+  const others = allLayers(composite.layers).filter(
+    (one) => one.id !== layer.id && one.fades.length > 0,
+  );
+  if (others.length === 0) return null;
+  return (
+    <>
+      , or take those of{" "}
+      <LiveSelect
+        label="Take the fades of"
+        value=""
+        fallback="another layer"
+        choices={others.map((one) => ({ id: one.id, label: one.name }))}
+        onChange={(from_id) => desk.edit({ kind: "copy_fades", layer_id: layer.id, from_id })}
+      />
+    </>
+  );
+}
+
+/** Offer to melt a photo into the one beneath it. */
+function MeltInto({ layer, composite }: ForLayerProps): ReactElement | null {
+  const desk = useDeskActions();
+  const below = beneath(composite, layer);
+  if (layer.kind !== "photo" || below?.kind !== "photo" || isHeld(composite, below.id)) return null;
+  const melt = (axis: "across" | "down") => {
+    const extent = axis === "across" ? composite.canvas.width : composite.canvas.height;
+    desk.edit({
+      kind: "melt_photos",
+      layer_ids: [below.id, layer.id],
+      axis,
+      overlap: Math.max(1, Math.round(extent * FIRST_OVERLAP)),
+    });
+  };
+  return (
+    <Words>
+      Melt it into {below.name}: <LiveWord onPress={() => melt("across")}>side by side</LiveWord> or{" "}
+      <LiveWord onPress={() => melt("down")}>one above the other</LiveWord>; where one goes, the
+      other takes over.
+    </Words>
+  );
+}

@@ -1,0 +1,151 @@
+/** The open part of a recipe: a shape by its numbers. */
+
+import { ELLIPSE_PART, RECTANGLE_PART } from "@generated/limits";
+import type { ReactElement } from "react";
+import styled from "styled-components";
+import { useDeskActions } from "@/features/desk/DeskContext";
+import type { Layer, MaskPart } from "@/model/composite";
+import { changePart } from "@/model/masks";
+import { useDesk } from "@/state/desk";
+import { useCalmLive } from "@/state/useCalmLive";
+import { PlainButton } from "@/ui/Button";
+import { LabelledSlider } from "@/ui/LabelledSlider";
+import { between, NumberBox } from "@/ui/NumberBox";
+import { Tick } from "@/ui/Tick";
+
+const Body = styled.div`
+  display: grid;
+  gap: 10px;
+  padding-left: 13px;
+`;
+
+const Pair = styled.div`
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 8px 10px;
+`;
+
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 14px;
+`;
+
+/** The slider's end; wider edges can be typed. */
+const USUAL_SOFTNESS = 400;
+const EVENLY = 0.05;
+
+interface PartSettingsProps {
+  readonly layer: Layer;
+  readonly part: MaskPart;
+}
+
+export function PartSettings({ layer, part: kept }: PartSettingsProps): ReactElement {
+  const desk = useDeskActions();
+  const live = useCalmLive();
+  const { setLive, openLine } = useDesk((state) => state.actions);
+  const isLive = live?.kind === "change_part" && live.part.id === kept.id;
+  const part = isLive ? live.part : kept;
+  const take = (changes: Partial<MaskPart>) => {
+    setLive(null);
+    desk.edit(changePart(layer, { ...kept, ...changes } as MaskPart));
+  };
+  const most = Math.max(USUAL_SOFTNESS, part.softness);
+  const isEven = Math.abs(part.width - part.height) < EVENLY;
+  return (
+    <Body>
+      <LabelledSlider
+        label="Softness"
+        value={Math.round(part.softness)}
+        min={0}
+        max={most}
+        unit="px"
+        fallback={0}
+        onChange={(softness) => setLive(changePart(layer, { ...kept, softness }))}
+        onChangeEnd={(softness) => take({ softness })}
+      />
+      <ShapeNumbers part={part} onTake={take} />
+      <Row>
+        <Tick isSelected={part.works} onChange={(works) => take({ works })}>
+          It works
+        </Tick>
+        <Tick isSelected={part.inverted} onChange={(inverted) => take({ inverted })}>
+          All but it
+        </Tick>
+      </Row>
+      <Row>
+        <PlainButton isDisabled={isEven} onPress={() => take({ height: part.width })}>
+          {part.kind === "ellipse" ? "Make it a circle" : "Make it a square"}
+        </PlainButton>
+        <PlainButton
+          onPress={() => {
+            desk.edit({ kind: "remove_part", layer_id: layer.id, part_id: kept.id });
+            openLine(null);
+          }}
+        >
+          Take it away
+        </PlainButton>
+      </Row>
+    </Body>
+  );
+}
+
+interface ShapeNumbersProps {
+  readonly part: MaskPart;
+  onTake(changes: Partial<MaskPart>): void;
+}
+
+function ShapeNumbers({ part, onTake }: ShapeNumbersProps): ReactElement {
+  const round = (value: number) => Math.round(value * 10) / 10;
+  const pixels = { digits: 1, step: 0.1, unit: "px" } as const;
+  return (
+    <Pair>
+      <NumberBox
+        {...pixels}
+        {...between(ELLIPSE_PART.x)}
+        label="Across"
+        value={round(part.x)}
+        onChange={(x) => onTake({ x })}
+      />
+      <NumberBox
+        {...pixels}
+        {...between(ELLIPSE_PART.y)}
+        label="Down"
+        value={round(part.y)}
+        onChange={(y) => onTake({ y })}
+      />
+      <NumberBox
+        {...pixels}
+        {...between(ELLIPSE_PART.width)}
+        label="Width"
+        value={round(part.width)}
+        onChange={(width) => onTake({ width })}
+      />
+      <NumberBox
+        {...pixels}
+        {...between(ELLIPSE_PART.height)}
+        label="Height"
+        value={round(part.height)}
+        onChange={(height) => onTake({ height })}
+      />
+      <NumberBox
+        {...between(ELLIPSE_PART.turn)}
+        label="Turn"
+        digits={1}
+        step={0.1}
+        unit="°"
+        value={round(part.turn)}
+        onChange={(turn) => onTake({ turn })}
+      />
+      {part.kind === "rectangle" ? (
+        <NumberBox
+          {...pixels}
+          {...between(RECTANGLE_PART.corner)}
+          label="Corners"
+          value={round(part.corner)}
+          onChange={(corner) => onTake({ corner })}
+        />
+      ) : null}
+    </Pair>
+  );
+}

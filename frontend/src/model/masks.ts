@@ -1,0 +1,142 @@
+/** Shapes of a mask by their grips, and new ones. */
+
+import { v4 as newId } from "uuid";
+import {
+  type Canvas,
+  type Edit,
+  isPlaced,
+  type Layer,
+  type Mask,
+  type MaskPart,
+} from "@/model/composite";
+import { type Point, wrappedTurn } from "@/model/geometry";
+
+export type ShapeGrip = 0 | 1 | 2 | 3 | "middle" | "turn" | "soft";
+export type JoinWord = MaskPart["join"];
+
+export const EMPTY_MASK: Mask = {
+  parts: [],
+  inverted: false,
+  strength: 1,
+  linked: true,
+  to_mask: [1, 0, 0, 0, 1, 0],
+};
+
+const DEGREE = Math.PI / 180;
+const LEAST_SIDE = 1;
+
+/** Return the part that is worked on: the one of the open line, or the last. */
+export function openPart(layer: Layer | undefined, line: string | null): MaskPart | undefined {
+  const parts = layer?.mask?.parts ?? [];
+  return parts.find((part) => part.id === line) ?? parts.at(-1);
+}
+
+/** Return a new shape in the middle of a layer. */
+export function newShape(layer: Layer, canvas: Canvas, kind: MaskPart["kind"]): MaskPart {
+  const size = isPlaced(layer) ? layer : canvas;
+  const side = Math.round(Math.min(size.width, size.height) * 0.7);
+  const base = {
+    id: newId(),
+    join: (layer.mask?.parts.length ?? 0) > 0 ? ("keep" as const) : ("add" as const),
+    inverted: false,
+    works: true,
+    x: size.width / 2,
+    y: size.height / 2,
+    width: side,
+    height: side,
+    turn: 0,
+    softness: Math.round(side * 0.06),
+  };
+  if (kind === "ellipse") return { ...base, kind };
+  return { ...base, kind, width: Math.round(side * 1.2), corner: 0, softness: 0 };
+}
+
+/** Return a shape's position so many half widths and heights from its middle. */
+export function shapePoint(part: MaskPart, across: number, down: number): Point {
+  return fromMiddle(part, (across * part.width) / 2, (down * part.height) / 2);
+}
+
+/** Return where a shape's corners lie: its own top left, then clockwise. */
+export function shapeCorners(part: MaskPart): [Point, Point, Point, Point] {
+  return [
+    shapePoint(part, -1, -1),
+    shapePoint(part, 1, -1),
+    shapePoint(part, 1, 1),
+    shapePoint(part, -1, 1),
+  ];
+}
+
+interface Keys {
+  readonly shiftKey: boolean;
+  readonly altKey: boolean;
+}
+
+const TURN_STEP = 15;
+
+/**
+ * Return a shape with one of its grips dragged elsewhere. A corner moves while the one
+ * across stays, with Alt the middle; with Shift width and height become the same.
+ */
+export function draggedShape<P extends MaskPart>(
+  part: P,
+  grip: ShapeGrip,
+  to: Point,
+  keys: Keys,
+): P {
+  if (grip === "middle") return { ...part, x: round(to.x), y: round(to.y) };
+  if (grip === "turn") {
+    const turn = Math.atan2(to.x - part.x, part.y - to.y) / DEGREE;
+    const stepped = keys.shiftKey ? Math.round(turn / TURN_STEP) * TURN_STEP : turn;
+    return { ...part, turn: round(wrappedTurn(stepped)) };
+  }
+  const local = turned({ x: to.x - part.x, y: to.y - part.y }, -part.turn);
+  if (grip === "soft") {
+    const beyond = Math.abs(local.x) - part.width / 2;
+    return { ...part, softness: Math.round(Math.max(2 * beyond, 0)) };
+  }
+  return resized(part, grip, local, keys);
+}
+
+function resized<P extends MaskPart>(part: P, corner: 0 | 1 | 2 | 3, local: Point, keys: Keys): P {
+  const side = { x: corner === 1 || corner === 2 ? 1 : -1, y: corner >= 2 ? 1 : -1 };
+  const spread = keys.altKey ? 0 : 1;
+  const fixed = {
+    x: (-side.x * spread * part.width) / 2,
+    y: (-side.y * spread * part.height) / 2,
+  };
+  let width = Math.max(Math.abs(local.x - fixed.x) * (2 - spread), LEAST_SIDE);
+  let height = Math.max(Math.abs(local.y - fixed.y) * (2 - spread), LEAST_SIDE);
+  if (keys.shiftKey) width = height = Math.max(width, height);
+  const shift = {
+    x: fixed.x + (side.x * spread * width) / 2,
+    y: fixed.y + (side.y * spread * height) / 2,
+  };
+  const middle = turned(shift, part.turn);
+  return {
+    ...part,
+    x: round(part.x + middle.x),
+    y: round(part.y + middle.y),
+    width: round(width),
+    height: round(height),
+  };
+}
+
+/** Return the edit that exchanges a part. */
+export function changePart(layer: Layer, part: MaskPart): Edit {
+  return { kind: "change_part", layer_id: layer.id, part };
+}
+
+function fromMiddle(part: MaskPart, x: number, y: number): Point {
+  const at = turned({ x, y }, part.turn);
+  return { x: part.x + at.x, y: part.y + at.y };
+}
+
+function turned(point: Point, degrees: number): Point {
+  const cosine = Math.cos(degrees * DEGREE);
+  const sine = Math.sin(degrees * DEGREE);
+  return { x: point.x * cosine - point.y * sine, y: point.x * sine + point.y * cosine };
+}
+
+function round(value: number): number {
+  return Math.round(value * 10) / 10;
+}
