@@ -57,6 +57,11 @@ export function groupsAround(composite: Composite, id: string): readonly GroupLa
     .filter((layer) => layer.kind === "group");
 }
 
+/** Return what a layer lies on: its group's own sheet, or the canvas. */
+export function sheetOf(composite: Composite, id: string): GroupLayer | Canvas {
+  return groupsAround(composite, id).at(-1) ?? composite.canvas;
+}
+
 /** Return all layers that lie where this one does, from back to front. */
 export function siblingsOf(composite: Composite, id: string): readonly Layer[] {
   return groupsAround(composite, id).at(-1)?.layers ?? composite.layers;

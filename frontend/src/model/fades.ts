@@ -1,7 +1,7 @@
 /** Fades by their ends: what the hand drags on the stage, and ready ones to try. */
 
 import { FADE } from "@generated/limits";
-import { type Canvas, type Edit, type Fade, isPlaced, type Layer } from "@/model/composite";
+import { type Edit, type Fade, isPlaced, type Layer, type PlacedLayer } from "@/model/composite";
 import { type Point, toSource } from "@/model/geometry";
 import type { TryGroup } from "@/model/tries";
 import type { Size } from "@/model/viewing";
@@ -81,20 +81,20 @@ export function withFade(layer: Layer, place: number, fade: Fade): Fade[] {
 }
 
 /** Return the fade that a layer gets first: out to the side that is seen at the left. */
-export function firstFade(layer: Layer, canvas: Canvas): Fade {
-  return outTo(layer, canvas, 180);
+export function firstFade(layer: Layer, sheet: Size): Fade {
+  return outTo(layer, sheet, 180);
 }
 
 /** Return ready fades, in the place of the one at `place`. */
-export function fadeTries(layer: Layer, canvas: Canvas, place: number): TryGroup[] {
+export function fadeTries(layer: Layer, sheet: Size, place: number): TryGroup[] {
   const none = layer.fades.filter((_, index) => index !== place);
   const take = (title: string, fades: readonly Fade[]) => ({
     title,
     edit: tryFades(layer, fades),
-    isChosen: JSON.stringify(fades) === JSON.stringify(layer.fades),
+    isChosen: areAlike(fades, layer.fades),
   });
   const one = (title: string, fade: Fade) => take(title, withFade(layer, place, fade));
-  const { middle, size } = extentOf(layer, canvas);
+  const { middle, size } = extentOf(layer, sheet);
   const round: Fade = {
     ...PLAIN,
     ...middle,
@@ -114,10 +114,10 @@ export function fadeTries(layer: Layer, canvas: Canvas, place: number): TryGroup
     {
       title: "Out to a side",
       tries: [
-        one("To the left", outTo(layer, canvas, 180)),
-        one("To the right", outTo(layer, canvas, 0)),
-        one("Upwards", outTo(layer, canvas, -90)),
-        one("Downwards", outTo(layer, canvas, 90)),
+        one("To the left", outTo(layer, sheet, 180)),
+        one("To the right", outTo(layer, sheet, 0)),
+        one("Upwards", outTo(layer, sheet, -90)),
+        one("Downwards", outTo(layer, sheet, 90)),
       ],
     },
     {
@@ -149,9 +149,9 @@ const PLAIN = {
   linked: true,
 } as const satisfies Fade;
 
-function outTo(layer: Layer, canvas: Canvas, seen: number): Fade {
+function outTo(layer: Layer, sheet: Size, seen: number): Fade {
   const angle = seenAxis(layer, seen);
-  const { middle, size } = extentOf(layer, canvas);
+  const { middle, size } = extentOf(layer, sheet);
   const level = angle % 180 === 0;
   const extent = level ? size.width : size.height;
   const length = Math.round(extent * SHARE);
@@ -175,9 +175,46 @@ function seenAxis(layer: Layer, seen: number): number {
   return axis === -180 ? 180 : axis;
 }
 
-function extentOf(layer: Layer, canvas: Canvas): { middle: Point; size: Size } {
-  const size = isPlaced(layer) ? layer : canvas;
-  return { middle: { x: size.width / 2, y: size.height / 2 }, size };
+/** The part of a layer, in its own pixels, that the sheet it lies on shows. */
+function extentOf(layer: Layer, sheet: Size): { middle: Point; size: Size } {
+  const whole = { left: 0, top: 0, right: sheet.width, bottom: sheet.height };
+  const box = isPlaced(layer) ? seenBox(layer, sheet) : whole;
+  return {
+    middle: { x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 },
+    size: { width: box.right - box.left, height: box.bottom - box.top },
+  };
+}
+
+function seenBox(layer: PlacedLayer, sheet: Size) {
+  const corners = [
+    { x: 0, y: 0 },
+    { x: sheet.width, y: 0 },
+    { x: sheet.width, y: sheet.height },
+    { x: 0, y: sheet.height },
+  ].map((corner) => toSource(layer, corner));
+  const across = corners.map(({ x }) => x);
+  const down = corners.map(({ y }) => y);
+  const box = {
+    left: Math.max(Math.min(...across), 0),
+    top: Math.max(Math.min(...down), 0),
+    right: Math.min(Math.max(...across), layer.width),
+    bottom: Math.min(Math.max(...down), layer.height),
+  };
+  const isSeen = box.left < box.right && box.top < box.bottom;
+  return isSeen ? box : { left: 0, top: 0, right: layer.width, bottom: layer.height };
+}
+
+/** Tell whether two lists of fades are the same to a tenth of a pixel. */
+function areAlike(one: readonly Fade[], other: readonly Fade[]): boolean {
+  const said = (fades: readonly Fade[]) =>
+    JSON.stringify(
+      fades.map((fade) =>
+        Object.entries({ ...PLAIN, ...fade })
+          .map(([name, value]) => [name, typeof value === "number" ? value.toFixed(2) : value])
+          .sort(),
+      ),
+    );
+  return said(one) === said(other);
 }
 
 function between(start: Point, end: Point): { length: number; angle: number } {

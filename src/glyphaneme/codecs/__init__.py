@@ -5,6 +5,7 @@ from __future__ import annotations
 from glyphaneme.codecs.errors import PictureRefusedError, RefusalCode
 from glyphaneme.codecs.frames import encode_frame, encode_thumbnail
 from glyphaneme.codecs.kinds import media_type_of
+from glyphaneme.codecs.paintings import drop_oldest, load_painting, save_painting
 from glyphaneme.codecs.pyramids import let_go, load_pyramid, save_pyramid
 from glyphaneme.codecs.reading import (
     MAX_PIXELS,
@@ -28,13 +29,16 @@ __all__ = [
     "PictureRefusedError",
     "RefusalCode",
     "Shape",
+    "drop_oldest",
     "encode_frame",
     "encode_thumbnail",
     "identify_picture",
     "let_go",
+    "load_painting",
     "load_pyramid",
     "media_type_of",
     "read_picture",
+    "save_painting",
     "save_pyramid",
     "write_bands",
     "write_picture",

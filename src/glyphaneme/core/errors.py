@@ -101,6 +101,27 @@ class PartLimitError(CoreError):
         self.limit = limit
 
 
+class StrokeLimitError(CoreError):
+    """A stroke goes over more pixels than can be painted in one piece."""
+
+    def __init__(self, limit: int) -> None:
+        super().__init__(
+            f"a stroke must go over at most {limit // 1_000_000} million pixels; "
+            "paint it in pieces, or with a smaller brush"
+        )
+        self.limit = limit
+
+
+class StrokesLimitError(CoreError):
+    """A part has as many strokes as it may have."""
+
+    def __init__(self, limit: int) -> None:
+        super().__init__(
+            f"what is painted must have at most {limit} strokes; add another part"
+        )
+        self.limit = limit
+
+
 class NoCompositeError(CoreError):
     """What claims to be a stored composite is none."""
 
@@ -125,6 +146,21 @@ class PixelsMissingError(CoreError):
     def __init__(self, picture: str) -> None:
         super().__init__(f"pixels must hold every visible picture; {picture} is absent")
         self.picture = picture
+
+
+class PaintingMissingError(CoreError):
+    """The strokes of a visible layer's mask were not handed to the renderer."""
+
+    def __init__(self, last: str) -> None:
+        super().__init__(f"pixels must hold every visible painting; {last} is absent")
+        self.last = last
+
+
+class StrokeMissingError(CoreError):
+    """An edit would paint, but has no stroke."""
+
+    def __init__(self) -> None:
+        super().__init__("a stroke must have points; got none")
 
 
 class PixelsShapeError(CoreError):

@@ -24,6 +24,7 @@ from glyphaneme.services.errors import (
     NotThereError,
     PictureMismatchError,
 )
+from glyphaneme.services.painting import keep_strokes, require_strokes
 from glyphaneme.services.projects import (
     ProjectState,
     composite_at,
@@ -232,6 +233,8 @@ def _append(
     edit: Edit,
 ) -> Composite:
     before = composite_at(visit, parent.id)
+    require_strokes(visit, edit)
+    keep_strokes(visit, before, edit)
     said = decided(before, edit)
     after = apply(before, said)
     depth = parent.depth + 1

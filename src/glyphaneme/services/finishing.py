@@ -12,6 +12,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from glyphaneme.codecs import FileFormat, FileSpec, Shape, let_go, write_bands
 from glyphaneme.codecs.openraster import MEDIA_TYPE
 from glyphaneme.core.document.gradients import Color
+from glyphaneme.core.place import Pyramid
 from glyphaneme.core.render import View, render_bands
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import ExportSizeError, KeyReusedError, NotThereError
@@ -23,7 +24,7 @@ from glyphaneme.services.projects import (
     require_revision,
 )
 from glyphaneme.services.reporting import DONE_BEFORE, ReportingFile
-from glyphaneme.services.showing import pyramids_named, pyramids_of
+from glyphaneme.services.showing import assets_of, pyramids_named
 from glyphaneme.services.studio import stream_file
 from glyphaneme.services.working import Job, job_of
 from glyphaneme.store.blobs import blob_size
@@ -144,7 +145,7 @@ def _make_picture_file(
 ) -> None:
     with studio.looking() as visit:
         composite = composite_at(visit, request.revision)
-        pixels = pyramids_of(visit, composite)
+        assets = assets_of(visit, composite)
     if not chosen.keeps_alpha:
         composite = _matted(composite, request.matte)
     canvas = composite.canvas
@@ -161,10 +162,11 @@ def _make_picture_file(
         rows = 0
         # In exact formats the noise would cost more than it gives: flat places grow.
         rounding: Rounding = "nearest" if chosen.is_exact else "dithered"
-        for band in render_bands(composite, pixels, view, rounding=rounding):
+        for band in render_bands(composite, assets, view, rounding=rounding):
             yield band
-            for pyramid in pixels.values():
-                let_go(pyramid)
+            for asset in assets.values():
+                if isinstance(asset, Pyramid):
+                    let_go(asset)
             rows += len(band)
             progress.report(DONE_BEFORE * rows / shape.height)
 

@@ -19,10 +19,17 @@ from glyphaneme.codecs import (
 from glyphaneme.core.document.masks import hidden_part
 from glyphaneme.core.document.model import LayerId
 from glyphaneme.core.edits import Edit, apply
-from glyphaneme.core.render import View, layers_under, render, render_fine
+from glyphaneme.core.render import (
+    View,
+    assets_needed,
+    layers_under,
+    render,
+    render_fine,
+)
 from glyphaneme.core.tone import palette_of
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import NotThereError
+from glyphaneme.services.painting import draft_painting, paintings_named
 from glyphaneme.services.projects import (
     composite_at,
     require_revision,
@@ -35,7 +42,7 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.document import Composite
     from glyphaneme.core.place import Pyramid
-    from glyphaneme.core.render import CutOut
+    from glyphaneme.core.render import Assets, CutOut
     from glyphaneme.services.studio import Visit
 
 LARGEST_FRAME_SIDE = 4096
@@ -86,10 +93,10 @@ def show_frame(
     composite = _drafted(visit, project_id, draft)
     if view.hidden_of is not None:
         composite = hidden_part(composite, view.hidden_of)
-    pixels = pyramids_of(visit, composite)
     part = View(view.x, view.y, view.width, view.height, view.scale)
+    assets = assets_of(visit, composite, part)
     frame = visit.studio.frames.render(
-        (project_id, view.hidden_of), composite, pixels, part, fine=view.fine
+        (project_id, view.hidden_of), composite, assets, part, fine=view.fine
     )
     return encode_frame(frame, quality=FINE_QUALITY if view.fine else QUICK_QUALITY)
 
@@ -110,14 +117,12 @@ def show_alternatives(
         One encoded frame with all of them below one another, and the height of each.
     """
     composite = _drafted(visit, project_id, draft)
-    pixels = pyramids_of(visit, composite)
-    tallest = TALLEST_SHEET // len(alternatives)
+    tried = [_with_edit(visit, composite, edit) for edit in alternatives]
+    tallest = TALLEST_SHEET // len(tried)
     view = _whole(composite, width, tallest=min(LARGEST_FRAME_SIDE, tallest))
     tiles = [
-        visit.studio.frames.render(
-            project_id, apply(composite, alternative), pixels, view
-        )
-        for alternative in alternatives
+        visit.studio.frames.render(project_id, one, assets_of(visit, one), view)
+        for one in tried
     ]
     return encode_frame(np.concatenate(tiles), quality=88), view.height
 
@@ -144,8 +149,8 @@ def layers_there(
 ) -> list[LayerThere]:
     """Return what lies under a point of the canvas, front to back."""
     composite = _drafted(visit, project_id, draft)
-    pixels = pyramids_of(visit, composite)
-    found = layers_under(composite, pixels, at, side=CUT_OUT_SIDE, most=MOST_FOUND)
+    assets = assets_of(visit, composite)
+    found = layers_under(composite, assets, at, side=CUT_OUT_SIDE, most=MOST_FOUND)
     return [_layer_there(composite, one) for one in found]
 
 
@@ -176,8 +181,8 @@ def colors_beneath(
         outermost = composite.path_to(layer_id)[0]
         below = composite.layers[: composite.layers.index(outermost)]
         composite = with_fields(composite, layers=below)
-    pixels = pyramids_of(visit, composite)
-    return palette_of(render(composite, pixels, _whole(composite, PALETTE_WIDTH)))
+    assets = assets_of(visit, composite)
+    return palette_of(render(composite, assets, _whole(composite, PALETTE_WIDTH)))
 
 
 def write_preview(
@@ -189,27 +194,31 @@ def write_preview(
 ) -> FileFormat:
     """Write a small copy of a state: JPEG, or PNG where it is see-through."""
     composite = composite_at(visit, revision)
-    pixels = pyramids_of(visit, composite)
-    shown = render_fine(composite, pixels, _whole(composite, width))
+    assets = assets_of(visit, composite)
+    shown = render_fine(composite, assets, _whole(composite, width))
     opaque = bool(shown[..., 3].min() == 255)
     chosen = FileFormat.JPEG if opaque else FileFormat.PNG
     write_picture(shown, file, FileSpec(chosen, quality=88, ppi=composite.canvas.ppi))
     return chosen
 
 
-def pyramids_of(visit: Visit, composite: Composite) -> dict[str, Pyramid]:
-    """Return the pixels of all visible layers' pictures.
+def assets_of(visit: Visit, composite: Composite, view: View | None = None) -> Assets:
+    """Return all that rendering a view of a composite reads.
 
     Raises
     ------
     NotThereError
-        A picture is not on the shelf.
+        A picture is not on the shelf, or a stroke is not kept.
     """
-    return pyramids_named(visit, composite.pictures_shown())
+    needed = assets_needed(composite, view)
+    return {
+        **pyramids_named(visit, needed.pictures),
+        **paintings_named(visit, needed.paintings),
+    }
 
 
 def pyramids_named(visit: Visit, wanted: Iterable[str]) -> dict[str, Pyramid]:
-    """Return the pixels of pictures, by their ids.
+    """Return the assets of pictures, by their ids.
 
     Raises
     ------
@@ -240,14 +249,20 @@ def _drafted(visit: Visit, project_id: uuid.UUID, draft: Draft) -> Composite:
         visit.studio.projects.put(draft.revision, project_id)
     composite = composite_at(visit, draft.revision)
     for edit in draft.unsaved:
-        composite = apply(composite, edit)
+        composite = _with_edit(visit, composite, edit)
     return composite
+
+
+def _with_edit(visit: Visit, composite: Composite, edit: Edit) -> Composite:
+    """Apply an edit that is not saved, and have ready what it needs to be shown."""
+    draft_painting(visit, composite, edit)
+    return apply(composite, edit)
 
 
 def _whole(
     composite: Composite, width: int, *, tallest: int = LARGEST_FRAME_SIDE
 ) -> View:
-    """Return a view of the whole canvas, at most so many pixels wide and tall."""
+    """Return a view of the whole canvas, at most so many assets wide and tall."""
     canvas = composite.canvas
     scale = min(width / canvas.width, tallest / canvas.height)
     return View(

@@ -28,6 +28,7 @@ if TYPE_CHECKING:
     from sqlalchemy.orm import Session, sessionmaker
 
     from glyphaneme.core.document import Composite
+    from glyphaneme.core.mask.paintings import Painting
 
 KeyT = TypeVar("KeyT")
 ValueT = TypeVar("ValueT")
@@ -35,6 +36,8 @@ ValueT = TypeVar("ValueT")
 FRAME_BYTES_KEPT = 256 * 1024 * 1024
 STATES_KEPT = 512
 PYRAMIDS_KEPT = 256
+PAINTINGS_KEPT = 24
+DRAFTS_KEPT = 4
 OWNER = "owner"
 """Who works at it, as long as there are no accounts."""
 
@@ -104,6 +107,11 @@ class PixelShelf:
         Path(draft.name).rename(place)
         return data
 
+    @property
+    def paintings(self) -> Path:
+        """Where paintings are kept."""
+        return self._folder / "paintings"
+
     def forget(self, sha256: str) -> None:
         """Drop what was derived from a picture that was not kept after all."""
         shutil.rmtree(self._place(sha256), ignore_errors=True)
@@ -127,6 +135,12 @@ class Studio:
         default_factory=lambda: Recent(STATES_KEPT)
     )
     """The project of a revision."""
+    paintings: Recent[str, Painting] = field(
+        default_factory=lambda: Recent(PAINTINGS_KEPT)
+    )
+    """What strokes leave, by the id of the last one."""
+    drafts: Recent[str, Painting] = field(default_factory=lambda: Recent(DRAFTS_KEPT))
+    """The same for strokes that are under way."""
     digests: Recent[uuid.UUID, str] = field(
         default_factory=lambda: Recent(PYRAMIDS_KEPT)
     )

@@ -234,3 +234,23 @@ class JobRow(Base):
     """How many workers began it; what an earlier one still says counts nothing."""
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
     changed_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+
+
+class StrokeRow(Base):
+    """One stroke of a mask, as it was painted; it never changes.
+
+    `id` is the SHA-256 of the stroke and of the id of the one before it, so that
+    histories and copies share what they have in common.
+    """
+
+    __tablename__ = "stroke"
+    __table_args__ = (CheckConstraint("number >= 1", name="numbers_from_one"),)
+
+    id: Mapped[str] = mapped_column(String(64), primary_key=True)
+    previous_id: Mapped[str | None] = mapped_column(
+        String(64), ForeignKey("stroke.id"), index=True
+    )
+    number: Mapped[int]
+    """How many strokes there are up to this one."""
+    stroke: Mapped[dict[str, Any]]
+    created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())

@@ -13,6 +13,7 @@ import {
   isHeld,
   isPlaced,
   type Layer,
+  sheetOf,
 } from "@/model/composite";
 import { firstFade, openFadePlace, tryFades, withFade } from "@/model/fades";
 import { useDesk } from "@/state/desk";
@@ -76,7 +77,7 @@ export function FadeFacet({ layer }: { readonly layer: Layer }): ReactElement | 
   if (!composite) return null;
   const isOff = isHeld(composite, layer.id);
   const add = () => {
-    const fade = firstFade(layer, composite.canvas);
+    const fade = firstFade(layer, sheetOf(composite, layer.id));
     desk.edit(tryFades(layer, [...layer.fades, fade]));
     openLine(String(layer.fades.length));
   };

@@ -9,7 +9,7 @@ import { useDeskActions } from "@/features/desk/DeskContext";
 import { useOfferedColors } from "@/features/pile/useOfferedColors";
 import { TryTile } from "@/features/tries/TryTile";
 import { useTries } from "@/features/tries/useTries";
-import { type ColorLayer, isHeld, type Layer, layerById } from "@/model/composite";
+import { type ColorLayer, isHeld, type Layer, layerById, sheetOf } from "@/model/composite";
 import { fadeTries, openFadePlace } from "@/model/fades";
 import { colorTries, gradientTries, type TryGroup, tryMode } from "@/model/tries";
 import { facetFor, useDesk } from "@/state/desk";
@@ -63,7 +63,7 @@ export function TryStrip(): ReactElement | null {
   const shown = facetFor(layer, facet);
   if (shown === "blend") return <ModeStrip layer={layer} />;
   if (shown === "fade") {
-    const groups = fadeTries(layer, composite.canvas, openFadePlace(layer, line));
+    const groups = fadeTries(layer, sheetOf(composite, layer.id), openFadePlace(layer, line));
     return <Tries label="Try each fade on this picture" groups={groups} />;
   }
   if (shown === "cut") return null;

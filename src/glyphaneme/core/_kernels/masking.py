@@ -21,9 +21,8 @@ STEP = np.dtype(
         ("kind", "i8"),  # LINE … SETTLE
         ("join", "i8"),  # MULTIPLY … TAKE
         ("inverted", "i8"),  # 1: one less the value is joined
-        ("tiles", "i8"),  # address of the plane's numbers of tiles, int32
+        ("tiles", "i8"),  # address of the addresses of the plane's tiles, int64
         ("extremes", "i8"),  # of their least and greatest values, two uint8 each
-        ("store", "i8"),  # of the pixels of tiles, TILE_STRIDE² uint8 each
         ("rows", "i8"),  # of the plane
         ("columns", "i8"),
         ("to_step", "f8", 6),  # view pixels to the step's own units
@@ -42,13 +41,12 @@ STEP_TYPE = from_dtype(STEP)
 
 LINE, BOTH, ROUND, RECTANGLE, ELLIPSE, PLANE, SETTLE = range(7)
 """What a value follows from: a distance, a plane, or what is there already."""
-MULTIPLY, ADD, TAKE, PLUS = range(4)
-"""m p, m + p - m p, m (1 - p), and m + p as far as 1."""
+MULTIPLY, ADD, TAKE, PLUS, MINUS = range(5)
+"""m p, m + p - m p, m (1 - p), m + p as far as 1, and m - p as far as 0."""
 SLOPE, OFFSET, CURVE, HALF_WIDTH, HALF_HEIGHT, RADIUS = 0, 1, 2, 5, 6, 7
 
 TILE = 64
 TILE_STRIDE = TILE + 1
-TILE_SIZE = TILE_STRIDE * TILE_STRIDE
 """A tile holds its neighbours' first row and column too: four texels lie in one."""
 BLOCK = 256
 """For so many pixels it is found out whether nothing or all of them show."""
@@ -206,8 +204,10 @@ def bounds_of_block(
             low, high = low + least - low * least, high + most - high * most
         elif step.join == TAKE:
             low, high = low * (1 - most), high * (1 - least)
+        elif step.join == PLUS:
+            low, high = min(low + least, 1.0), min(high + most, 1.0)
         else:
-            low, high = low + least, high + most
+            low, high = max(low - most, 0.0), max(high - least, 0.0)
     return low, high
 
 
@@ -267,7 +267,7 @@ def write_plane(step: Any, u: float, v: float, values: np.ndarray, n: int) -> No
     """Write a plane's values at a run's pixels, interpolated between texels."""
     across, down = step.columns - 1, step.rows - 1
     tile_columns = across // TILE + 1
-    tiles = carray(pointer(step.tiles), ((down // TILE + 1) * tile_columns,), np.int32)
+    tiles = carray(pointer(step.tiles), ((down // TILE + 1) * tile_columns,), np.int64)
     du, dv = step.to_step[0], step.to_step[3]
     right, bottom = float(across), float(down)
     for i in range(n):
@@ -278,8 +278,8 @@ def write_plane(step: Any, u: float, v: float, values: np.ndarray, n: int) -> No
         if tile < 0:
             values[i] = F32(I32(-1 - tile)) * FROM_U8
             continue
-        start = tile * TILE_SIZE + (row % TILE) * TILE_STRIDE + column % TILE
-        texels = carray(pointer(step.store + start), (TILE_STRIDE + 2,), np.uint8)
+        start = tile + (row % TILE) * TILE_STRIDE + column % TILE
+        texels = carray(pointer(start), (TILE_STRIDE + 2,), np.uint8)
         part_u, part_v = F32(here_u - column), F32(here_v - row)
         upper, lower = F32(texels[0]), F32(texels[TILE_STRIDE])
         upper += part_u * (F32(texels[1]) - upper)
@@ -292,7 +292,7 @@ def copy_plane(step: Any, u: int, v: int, values: np.ndarray, n: int) -> None:
     """Write the values of a plane whose texels lie exactly under the view's pixels."""
     across, down = step.columns - 1, step.rows - 1
     tile_columns = across // TILE + 1
-    tiles = carray(pointer(step.tiles), ((down // TILE + 1) * tile_columns,), np.int32)
+    tiles = carray(pointer(step.tiles), ((down // TILE + 1) * tile_columns,), np.int64)
     row = min(max(v, 0), down)
     at = 0
     while at < n:
@@ -307,8 +307,8 @@ def copy_plane(step: Any, u: int, v: int, values: np.ndarray, n: int) -> None:
             for i in range(run):
                 here[i] = level
         else:
-            start = tile * TILE_SIZE + (row % TILE) * TILE_STRIDE + column % TILE
-            texels = carray(pointer(step.store + start), (TILE,), np.uint8)
+            start = tile + (row % TILE) * TILE_STRIDE + column % TILE
+            texels = carray(pointer(start), (TILE,), np.uint8)
             for i in range(run):
                 here[i] = F32(I32(texels[i])) * FROM_U8
         at += run
@@ -348,9 +348,12 @@ def join_values(join: int, shown: np.ndarray, values: np.ndarray, n: int) -> Non
     elif join == TAKE:
         for i in range(n):
             shown[i] -= shown[i] * values[i]
-    else:
+    elif join == PLUS:
         for i in range(n):
             shown[i] = min(shown[i] + values[i], ONE)
+    else:
+        for i in range(n):
+            shown[i] = max(shown[i] - values[i], ZERO)
 
 
 @njit(**PART)

@@ -259,16 +259,6 @@ class Composite(BaseModel):
             if isinstance(layer, PhotoLayer)
         )
 
-    def pictures_shown(self) -> frozenset[str]:
-        """Return the ids of all pictures that a render needs.
-
-        Returns
-        -------
-        frozenset of str
-            Those of visible photos in visible groups.
-        """
-        return frozenset(_pictures_shown(self.layers))
-
 
 def members_of(layer: Layer) -> tuple[Layer, ...]:
     """Return what lies in a group.
@@ -317,12 +307,3 @@ def _all_of(layers: tuple[Layer, ...]) -> Iterator[Layer]:
     for layer in layers:
         yield from _all_of(members_of(layer))
         yield layer
-
-
-def _pictures_shown(layers: tuple[Layer, ...]) -> Iterator[str]:
-    for layer in layers:
-        if not layer.visible:
-            continue
-        if isinstance(layer, PhotoLayer):
-            yield layer.picture
-        yield from _pictures_shown(members_of(layer))

@@ -26,6 +26,7 @@ from glyphaneme.core.edits.mask_whole import (
 from glyphaneme.core.edits.melting import MeltPhotos
 from glyphaneme.core.edits.moving import MoveLayer
 from glyphaneme.core.edits.naming import NameLayer
+from glyphaneme.core.edits.painting import PaintStroke
 from glyphaneme.core.edits.placing import PlaceLayer
 from glyphaneme.core.edits.removing import RemoveLayer
 from glyphaneme.core.edits.showing import ShowLayer
@@ -55,6 +56,7 @@ __all__ = [
     "MoveLayer",
     "MovePart",
     "NameLayer",
+    "PaintStroke",
     "PlaceLayer",
     "RemoveLayer",
     "RemovePart",

@@ -34,6 +34,22 @@ class EditBase(BaseModel):
         del composite
         return self
 
+    def says(self, stored: dict[str, Any]) -> bool:
+        """Tell whether a stored edit is what this one asks for.
+
+        Parameters
+        ----------
+        stored : dict
+            As it was decided and stored.
+
+        Returns
+        -------
+        bool
+            True where it says everything that is asked.
+        """
+        said = self.model_dump(mode="json", exclude_none=True)
+        return all(stored.get(name) == value for name, value in said.items())
+
     def applied(self, composite: Composite) -> Composite:
         """Apply the edit, or refuse it as `apply` says.
 

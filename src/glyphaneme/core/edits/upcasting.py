@@ -82,5 +82,4 @@ def says_the_same(stored: Stored, asked: Edit) -> bool:
     bool
         True where it says everything that is asked.
     """
-    said = asked.model_dump(mode="json", exclude_none=True)
-    return all(stored.get(name) == value for name, value in said.items())
+    return asked.says(stored)

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from glyphaneme.core.mask.fades import MAX_FADES, Fade, FadeCurve, FadeShape
-from glyphaneme.core.mask.parts import Join, PartBase, PartId
+from glyphaneme.core.mask.painted import PaintedPart
+from glyphaneme.core.mask.parts import Join, PartBase, PartId, Seeing
 from glyphaneme.core.mask.recipe import MAX_PARTS, Mask, MaskPart
 from glyphaneme.core.mask.shapes import EllipsePart, RectanglePart
 
@@ -17,7 +18,9 @@ __all__ = [
     "Join",
     "Mask",
     "MaskPart",
+    "PaintedPart",
     "PartBase",
     "PartId",
     "RectanglePart",
+    "Seeing",
 ]

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import TYPE_CHECKING, Annotated
+from typing import TYPE_CHECKING, Annotated, NamedTuple
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.core._kernels import masking
 
 if TYPE_CHECKING:
+    from collections.abc import Mapping
+
     from glyphaneme.core.mask.steps import Step
 
 PartId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
@@ -27,6 +29,17 @@ JOINS = {Join.ADD: masking.ADD, Join.TAKE: masking.TAKE, Join.KEEP: masking.MULT
 """With m shown before and p the part's own: m + p - m p, m (1 - p), m p."""
 
 
+class Seeing(NamedTuple):
+    """How a mask is seen: what it is worked out for.
+
+    `pixel` is how many of the mask's own pixels a shown one covers, along a side;
+    `assets` holds what a render reads, by id.
+    """
+
+    pixel: float
+    assets: Mapping[str, object] = {}
+
+
 class PartBase(BaseModel):
     """One line of a recipe."""
 
@@ -37,13 +50,13 @@ class PartBase(BaseModel):
     inverted: bool = False
     works: bool = True
 
-    def steps(self, pixel: float) -> tuple[Step, ...]:
+    def steps(self, seeing: Seeing) -> tuple[Step, ...]:
         """Return how the compositor works the part out.
 
         Parameters
         ----------
-        pixel : float
-            How many of the mask's own pixels a shown one covers.
+        seeing : Seeing
+            At what size it is seen, and what it may read.
 
         Returns
         -------

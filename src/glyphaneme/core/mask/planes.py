@@ -16,24 +16,25 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True)
 class Plane:
-    """A plane in tiles of 64 by 64; even tiles take no memory but for their number.
+    """A plane in tiles of 64 by 64; even tiles take no memory but for their value.
 
-    A tile also holds the first row and column of its neighbours. `tiles` is (rows of
-    tiles, columns of tiles) int32: which tile of `store` it is, or -1 - its value where
-    it is even. `extremes`, (…, 2) uint8, holds least and greatest values, `store`,
-    (n, 65, 65) uint8, the pixels.
+    `tiles` is (rows of tiles, columns of tiles) int64: the address of a tile's pixels,
+    or -1 - its value where it is even. A tile's pixels, (65, 65) uint8, hold the first
+    row and column of its neighbours too; `held` keeps them alive. `extremes`, (…, 2)
+    uint8, holds least and greatest values.
     """
 
     rows: int
     columns: int
-    tiles: NDArray[np.int32]
+    tiles: NDArray[np.int64]
     extremes: NDArray[np.uint8]
-    store: NDArray[np.uint8]
+    held: object
 
     @property
     def nbytes(self) -> int:
         """How much memory it takes."""
-        return self.tiles.nbytes + self.extremes.nbytes + self.store.nbytes
+        uneven = int((self.tiles >= 0).sum())
+        return self.tiles.nbytes + self.extremes.nbytes + uneven * TILE_STRIDE**2
 
 
 def plane_of(values: NDArray[np.uint8]) -> Plane:
@@ -58,7 +59,7 @@ def plane_of(values: NDArray[np.uint8]) -> Plane:
     --------
     >>> plane_of(np.full((70, 130), 9, np.uint8)).tiles
     array([[-10, -10, -10],
-           [-10, -10, -10]], dtype=int32)
+           [-10, -10, -10]])
     """
     if values.ndim != len(("rows", "columns")) or not values.size:
         raise PlaneShapeError(values.shape, str(values.dtype))
@@ -72,7 +73,9 @@ def plane_of(values: NDArray[np.uint8]) -> Plane:
         padded, (TILE_STRIDE, TILE_STRIDE)
     )[::TILE, ::TILE]
     extremes = np.stack([windows.min(axis=(2, 3)), windows.max(axis=(2, 3))], axis=-1)
-    uneven = extremes[..., 0] != extremes[..., 1]
-    tiles = -1 - extremes[..., 0].astype(np.int32)
-    tiles[uneven] = np.arange(uneven.sum(), dtype=np.int32)
-    return Plane(rows, columns, tiles, extremes, np.ascontiguousarray(windows[uneven]))
+    tiles = -1 - extremes[..., 0].astype(np.int64)
+    uneven = np.argwhere(extremes[..., 0] != extremes[..., 1])
+    held = tuple(np.ascontiguousarray(windows[row, column]) for row, column in uneven)
+    for (row, column), tile in zip(uneven, held, strict=True):
+        tiles[row, column] = tile.ctypes.data
+    return Plane(rows, columns, tiles, extremes, held)

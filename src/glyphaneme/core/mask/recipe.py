@@ -8,7 +8,8 @@ import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.core._kernels import masking
-from glyphaneme.core.mask.parts import Join
+from glyphaneme.core.mask.painted import PaintedPart
+from glyphaneme.core.mask.parts import Join, Seeing
 from glyphaneme.core.mask.shapes import EllipsePart, RectanglePart
 from glyphaneme.core.mask.steps import Step
 from glyphaneme.core.place.transform import (
@@ -27,7 +28,7 @@ if TYPE_CHECKING:
 MAX_PARTS = 64
 
 MaskPart: TypeAlias = Annotated[
-    EllipsePart | RectanglePart, Field(discriminator="kind")
+    EllipsePart | RectanglePart | PaintedPart, Field(discriminator="kind")
 ]
 """The table of all kinds of parts: a new one is a module of its own and a name here."""
 
@@ -90,13 +91,13 @@ class Mask(BaseModel):
         working = self.working
         return 0.0 if working and working[0].join is Join.ADD else 1.0
 
-    def steps(self, pixel: float) -> tuple[Step, ...]:
+    def steps(self, seeing: Seeing) -> tuple[Step, ...]:
         """Return how the compositor works the mask out.
 
         Parameters
         ----------
-        pixel : float
-            How many of the mask's own pixels a shown one covers.
+        seeing : Seeing
+            At what size it is seen, and what it may read.
 
         Returns
         -------
@@ -105,10 +106,10 @@ class Mask(BaseModel):
 
         Examples
         --------
-        >>> Mask(inverted=True).steps(1.0)[0].numbers
+        >>> Mask(inverted=True).steps(Seeing(1.0))[0].numbers
         (1.0, -1.0)
         """
-        found = [step for part in self.working for step in part.steps(pixel)]
+        found = [step for part in self.working for step in part.steps(seeing)]
         if self.inverted or self.strength < 1:
             found.append(_settled(inverted=self.inverted, strength=self.strength))
         return tuple(found)

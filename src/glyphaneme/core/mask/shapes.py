@@ -9,7 +9,7 @@ import numpy as np
 from pydantic import Field
 
 from glyphaneme.core._kernels import masking
-from glyphaneme.core.mask.parts import JOINS, PartBase
+from glyphaneme.core.mask.parts import JOINS, PartBase, Seeing
 from glyphaneme.core.mask.steps import Step, soft_edge
 from glyphaneme.core.place.placement import Degrees, Position
 from glyphaneme.core.place.span import Length
@@ -29,7 +29,7 @@ class ShapeBase(PartBase):
     turn: Degrees = 0.0
     softness: Softness = 0.0
 
-    def steps(self, pixel: float) -> tuple[Step, ...]:
+    def steps(self, seeing: Seeing) -> tuple[Step, ...]:
         """Reckon how far each pixel lies from the outline."""
         angle = math.radians(self.turn)
         cosine, sine = math.cos(angle), math.sin(angle)
@@ -39,7 +39,7 @@ class ShapeBase(PartBase):
                 kind=self._kind,
                 to_step=np.column_stack([turned, -turned @ (self.x, self.y)]),
                 numbers=(
-                    *soft_edge(self.softness, pixel),
+                    *soft_edge(self.softness, seeing.pixel),
                     self.width / 2,
                     self.height / 2,
                     self._radius,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from glyphaneme.core.render.assets import Assets, Needed, assets_needed
 from glyphaneme.core.render.caching import FrameCache
 from glyphaneme.core.render.composing import Rounding
 from glyphaneme.core.render.picking import CutOut, layers_under
@@ -12,13 +13,16 @@ from glyphaneme.core.render.rendering import (
     render_fine,
     split_frame,
 )
-from glyphaneme.core.render.tables import View
+from glyphaneme.core.render.views import View
 
 __all__ = [
+    "Assets",
     "CutOut",
     "FrameCache",
+    "Needed",
     "Rounding",
     "View",
+    "assets_needed",
     "layers_under",
     "reach_of",
     "render",

@@ -26,7 +26,8 @@ from glyphaneme.core.render.composing import (
 )
 from glyphaneme.core.render.reaching import reach_of
 from glyphaneme.core.render.rendering import render_fine
-from glyphaneme.core.render.tables import Placed, View, build_table
+from glyphaneme.core.render.tables import Placed, build_table
+from glyphaneme.core.render.views import View
 
 if TYPE_CHECKING:
     from collections.abc import Hashable, Mapping
@@ -35,7 +36,7 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document.model import Composite
-    from glyphaneme.core.place import Pyramid
+    from glyphaneme.core.render.assets import Assets
 
 LARGEST_KEPT = 2560 * 1600
 """Pixels up to which fine frames are kept, which takes four times their memory."""
@@ -95,7 +96,7 @@ class FrameCache:
         self,
         picture: Hashable,
         composite: Composite,
-        pixels: Mapping[str, Pyramid],
+        assets: Assets,
         view: View,
         *,
         fine: bool = False,
@@ -106,7 +107,7 @@ class FrameCache:
         ----------
         picture : hashable
             Which picture it is: frames of one picture resemble each other.
-        composite, pixels, view
+        composite, assets, view
             As for `render`.
         fine : bool
             Whether it stays to be looked at, and shall be as near to the export as
@@ -125,17 +126,17 @@ class FrameCache:
         """
         require_view(view)
         if not fine or view.scale >= 1:
-            return self._shown(picture, composite, pixels, view, fine=fine)
+            return self._shown(picture, composite, assets, view, fine=fine)
         if view.width * view.height > LARGEST_KEPT:
-            return render_fine(composite, pixels, view)
+            return render_fine(composite, assets, view)
         twice = view.doubled
-        return halved(self._shown(picture, composite, pixels, twice, fine=True))
+        return halved(self._shown(picture, composite, assets, twice, fine=True))
 
     def _shown(
         self,
         picture: Hashable,
         composite: Composite,
-        pixels: Mapping[str, Pyramid],
+        assets: Assets,
         view: View,
         *,
         fine: bool,
@@ -145,9 +146,9 @@ class FrameCache:
         background = background_of(composite.canvas)
         with self._lock:
             before = self._scenes.get(key, Scene(layers=()))
-        scene = _next_scene(before, layers, pixels, view, background, averaged=fine)
+        scene = _next_scene(before, layers, assets, view, background, averaged=fine)
         table = build_table(
-            layers[scene.beneath :], pixels, view, placed=scene.placed, averaged=fine
+            layers[scene.beneath :], assets, view, placed=scene.placed, averaged=fine
         )
         frame = compose(table, background, view, base=scene.base)
         self._keep(key, scene)
@@ -165,7 +166,7 @@ class FrameCache:
 def _next_scene(
     before: Scene,
     layers: tuple[Layer, ...],
-    pixels: Mapping[str, Pyramid],
+    assets: Assets,
     view: View,
     background: NDArray[np.float32],
     *,
@@ -180,7 +181,7 @@ def _next_scene(
     if beneath < same < len(layers):
         table = build_table(
             layers[beneath:same],
-            pixels,
+            assets,
             view,
             placed=before.placed,
             averaged=averaged,
@@ -191,7 +192,7 @@ def _next_scene(
         layers=layers,
         base=base,
         beneath=beneath,
-        placed=_placed_again(before, layers[beneath:], pixels, view, averaged=averaged),
+        placed=_placed_again(before, layers[beneath:], assets, view, averaged=averaged),
     )
 
 
@@ -206,7 +207,7 @@ def _common(one: tuple[Layer, ...], other: tuple[Layer, ...]) -> int:
 def _placed_again(
     before: Scene,
     layers: tuple[Layer, ...],
-    pixels: Mapping[str, Pyramid],
+    assets: Assets,
     view: View,
     *,
     averaged: bool,
@@ -220,7 +221,7 @@ def _placed_again(
         if layer.id not in last or not layer.looks_like(last[layer.id]):
             continue
         ready = before.placed.get(layer.id) or _place(
-            layer, pixels, view, averaged=averaged
+            layer, assets, view, averaged=averaged
         )
         if ready is not None:
             found[layer.id] = ready
@@ -228,7 +229,7 @@ def _placed_again(
 
 
 def _place(
-    layer: Layer, pixels: Mapping[str, Pyramid], view: View, *, averaged: bool
+    layer: Layer, assets: Assets, view: View, *, averaged: bool
 ) -> Placed | None:
     """Render one layer alone, as far as it reaches in the view."""
     left, top, right, bottom = reach_of(layer, view)
@@ -242,7 +243,7 @@ def _place(
         scale=view.scale,
     )
     alone = layer.model_copy(update=NEUTRAL)
-    table = build_table((alone,), pixels, part, averaged=averaged)
+    table = build_table((alone,), assets, part, averaged=averaged)
     shown = compose(table, CLEAR, part)
     opaque = bool(shown[..., 3].min() == 255)
     return Placed(pixels=shown, left=left, top=top, opaque=opaque)

@@ -10,13 +10,14 @@ from glyphaneme.core._kernels.composing import compose_rows_into
 from glyphaneme.core._kernels.layout import CHUNK
 from glyphaneme.core.bands import run_bands
 from glyphaneme.core.errors import ViewSizeError
-from glyphaneme.core.render.tables import Table, View, rgba
+from glyphaneme.core.render.tables import Table, rgba
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
 
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document.model import Canvas
+    from glyphaneme.core.render.views import View
 
 Rounding = Literal["nearest", "dithered"]
 

@@ -7,15 +7,18 @@ from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
+from glyphaneme.core.mask import Seeing
 from glyphaneme.core.mask.steps import Step
 from glyphaneme.core.place.transform import matrix_of
 
 if TYPE_CHECKING:
+    from collections.abc import Mapping
+
     from glyphaneme.core.arrays import MatrixF64
     from glyphaneme.core.document.model import Layer
 
 NUMBERS = 8
-NO_ADDRESSES = (0, 0, 0, 0, 0)
+NO_PLANE = (0, 0, 0, 0)
 
 
 class Masking(NamedTuple):
@@ -28,7 +31,12 @@ class Masking(NamedTuple):
 UNMASKED = Masking(1.0, ())
 
 
-def masking_of(layer: Layer, to_layer: MatrixF64, to_pile: MatrixF64) -> Masking:
+def masking_of(
+    layer: Layer,
+    to_layer: MatrixF64,
+    to_pile: MatrixF64,
+    assets: Mapping[str, object],
+) -> Masking:
     """Return the steps of a layer's mask and fades for a view.
 
     Parameters
@@ -40,6 +48,8 @@ def masking_of(layer: Layer, to_layer: MatrixF64, to_pile: MatrixF64) -> Masking
         none of its own.
     to_pile : (3, 3) float64
         Maps the view's pixels to what the layer lies in.
+    assets : mapping of id to what a render reads
+        Among them the paintings of all strokes that the mask names.
 
     Returns
     -------
@@ -54,7 +64,7 @@ def masking_of(layer: Layer, to_layer: MatrixF64, to_pile: MatrixF64) -> Masking
         base = to_layer if mask.linked else to_pile
         to_mask = matrix_of(mask.to_mask) @ _homogeneous(base)
         start = mask.start
-        steps = mask.steps(_pixel_size(to_mask))
+        steps = mask.steps(Seeing(_pixel_size(to_mask), assets))
         found += [_seen_from(step, to_mask) for step in steps]
     for fade in fades:
         found.append(_seen_from(fade.step, to_layer if fade.linked else to_pile))
@@ -75,18 +85,17 @@ def step_fields(step: Step) -> tuple[object, ...]:
         One row of its table.
     """
     plane = step.plane
-    addresses = NO_ADDRESSES
+    where = NO_PLANE
     if plane is not None:
-        addresses = (
+        where = (
             plane.tiles.ctypes.data,
             plane.extremes.ctypes.data,
-            plane.store.ctypes.data,
             plane.rows,
             plane.columns,
         )
     numbers = (*step.numbers, *(0.0,) * (NUMBERS - len(step.numbers)))
     to_step = step.to_step.ravel().tolist()
-    return (step.kind, step.join, step.inverted, *addresses, to_step, numbers)
+    return (step.kind, step.join, step.inverted, *where, to_step, numbers)
 
 
 def _seen_from(step: Step, to_mask: MatrixF64) -> Step:

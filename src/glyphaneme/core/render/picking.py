@@ -9,15 +9,15 @@ from glyphaneme.core.document.grouping import lifted_through
 from glyphaneme.core.document.model import Composite, GroupLayer, members_of
 from glyphaneme.core.render.reaching import reach_of
 from glyphaneme.core.render.rendering import render
-from glyphaneme.core.render.tables import View
+from glyphaneme.core.render.views import View
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
-    from collections.abc import Iterator, Mapping
+    from collections.abc import Iterator
 
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document.model import Layer
-    from glyphaneme.core.place import Pyramid
+    from glyphaneme.core.render.assets import Assets
 
 FINEST_SCALE = 4.0
 """A layer of a few pixels is not enlarged beyond this to fill its cut-out."""
@@ -32,7 +32,7 @@ class CutOut(NamedTuple):
 
 def layers_under(
     composite: Composite,
-    pixels: Mapping[str, Pyramid],
+    assets: Assets,
     at: tuple[float, float],
     *,
     side: int,
@@ -44,8 +44,8 @@ def layers_under(
     ----------
     composite : Composite
         Hidden layers, and those in hidden groups, do not count.
-    pixels : mapping of picture id to Pyramid
-        The pictures of all visible layers.
+    assets : mapping of id to what a render reads
+        All that `assets_needed` names.
     at : float, float
         A position on the canvas.
     side : int, pixels
@@ -68,9 +68,9 @@ def layers_under(
     spot = View(x=at[0] - 0.5, y=at[1] - 0.5, width=1, height=1, scale=1)
     for layer_id, lifted in _front_to_back(composite.layers, ()):
         alone = _alone(composite, lifted)
-        if len(found) < most and render(alone, pixels, spot)[0, 0, 3]:
+        if len(found) < most and render(alone, assets, spot)[0, 0, 3]:
             view = _view_of(lifted, composite, side)
-            found.append(CutOut(layer_id, render(alone, pixels, view)))
+            found.append(CutOut(layer_id, render(alone, assets, view)))
     return tuple(found)
 
 

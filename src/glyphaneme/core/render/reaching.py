@@ -10,7 +10,7 @@ from glyphaneme.core.document.model import Layer, PhotoLayer
 from glyphaneme.core.place import corners_on_canvas
 
 if TYPE_CHECKING:
-    from glyphaneme.core.render.tables import View
+    from glyphaneme.core.render.views import View
 
 
 def reach_of(layer: Layer, view: View) -> tuple[int, int, int, int]:
@@ -33,7 +33,7 @@ def reach_of(layer: Layer, view: View) -> tuple[int, int, int, int]:
     Examples
     --------
     >>> from glyphaneme.core.document.model import ColorLayer
-    >>> from glyphaneme.core.render.tables import View
+    >>> from glyphaneme.core.render.views import View
     >>> wash = ColorLayer(id="w", name="Wash", color="#ff8000")
     >>> reach_of(wash, View(x=0, y=0, width=4, height=3, scale=1))
     (0, 0, 4, 3)

@@ -15,17 +15,18 @@ from glyphaneme.core.render.composing import (
     compose,
     require_view,
 )
-from glyphaneme.core.render.tables import View, build_table
+from glyphaneme.core.render.tables import build_table
 
 if TYPE_CHECKING:
-    from collections.abc import Iterator, Mapping
+    from collections.abc import Iterator
 
     from numpy.typing import NDArray
 
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document.model import Composite
-    from glyphaneme.core.place import Pyramid
+    from glyphaneme.core.render.assets import Assets
     from glyphaneme.core.render.composing import Rounding
+    from glyphaneme.core.render.views import View
 
 
 FINE_ROWS = 256
@@ -34,7 +35,7 @@ FINE_ROWS = 256
 
 def render(
     composite: Composite,
-    pixels: Mapping[str, Pyramid],
+    assets: Assets,
     view: View,
     *,
     rounding: Rounding = "nearest",
@@ -45,8 +46,8 @@ def render(
     ----------
     composite : Composite
         What to show.
-    pixels : mapping of picture id to Pyramid
-        The pictures of all visible layers.
+    assets : mapping of id to what a render reads
+        All that `assets_needed` names.
     view : View
         Which part of the canvas, at what size.
     rounding : "nearest" or "dithered"
@@ -60,7 +61,7 @@ def render(
     Raises
     ------
     PixelsMissingError
-        `pixels` lacks the picture of a visible layer.
+        `assets` lacks the picture of a visible layer.
     PixelsShapeError
         A level of a pyramid is not C-contiguous RGBA.
     ViewSizeError
@@ -79,14 +80,12 @@ def render(
     array([255, 128,   0, 255], dtype=uint8)
     """
     require_view(view)
-    table = build_table(composite.layers, pixels, view)
+    table = build_table(composite.layers, assets, view)
     background = background_of(composite.canvas)
     return compose(table, background, view, rounding=rounding)
 
 
-def render_fine(
-    composite: Composite, pixels: Mapping[str, Pyramid], view: View
-) -> PixelsU8:
+def render_fine(composite: Composite, assets: Assets, view: View) -> PixelsU8:
     """Render a view as near as can be to the export scaled down.
 
     Layers are blended at twice the size and averaged then: modes that bend colours
@@ -94,7 +93,7 @@ def render_fine(
 
     Parameters
     ----------
-    composite, pixels, view
+    composite, assets, view
         As for `render`.
 
     Returns
@@ -116,18 +115,18 @@ def render_fine(
     """
     require_view(view)
     if view.scale >= 1:
-        return render(composite, pixels, view)
+        return render(composite, assets, view)
     out = np.empty((view.height, view.width, 4), np.uint8)
     for top in range(0, view.height, FINE_ROWS):
         part = view.band(top, FINE_ROWS)
-        shown = render(composite, pixels, part.doubled)
+        shown = render(composite, assets, part.doubled)
         out[top : top + part.height] = halved(shown)
     return out
 
 
 def render_bands(
     composite: Composite,
-    pixels: Mapping[str, Pyramid],
+    assets: Assets,
     view: View,
     *,
     rows: int = 256,
@@ -137,7 +136,7 @@ def render_bands(
 
     Parameters
     ----------
-    composite, pixels, view
+    composite, assets, view
         As for `render`.
     rows : int
         How many at a time; a multiple of 16 keeps the pattern of a dither.
@@ -163,7 +162,7 @@ def render_bands(
     [2, 2, 1]
     """
     for top in range(0, view.height, rows):
-        yield render(composite, pixels, view.band(top, rows), rounding=rounding)
+        yield render(composite, assets, view.band(top, rows), rounding=rounding)
 
 
 def split_frame(

@@ -28,7 +28,8 @@ from glyphaneme.core.document.model import (
     PhotoLayer,
 )
 from glyphaneme.core.errors import PixelsMissingError
-from glyphaneme.core.place import canvas_to_source
+from glyphaneme.core.place import Pyramid
+from glyphaneme.core.render.assets import source_map, touches
 from glyphaneme.core.render.masks import UNMASKED, Masking, masking_of, step_fields
 
 if TYPE_CHECKING:
@@ -39,7 +40,8 @@ if TYPE_CHECKING:
     from glyphaneme.core.arrays import MatrixF64, PixelsU8
     from glyphaneme.core.document.gradients import Stop
     from glyphaneme.core.mask.planes import Plane
-    from glyphaneme.core.place import Pyramid
+    from glyphaneme.core.render.assets import Assets
+    from glyphaneme.core.render.views import View
 
 WIDEST_LINEAR = 1.3
 """Up to so many texels a pixel, two of them are as good as the average of all."""
@@ -49,60 +51,6 @@ WHOLE = 1e-6
 STRAIGHT = 1e-12
 """How little it may turn or scale besides."""
 HOMOGENEOUS = (0, 0, 1)
-
-
-class View(NamedTuple):
-    """A rectangle of the canvas at a scale.
-
-    `x` and `y` are canvas pixels of its top left corner, `width` and `height` the
-    size of what is shown, `scale` shown pixels per canvas pixel.
-
-    Examples
-    --------
-    >>> View(x=0, y=0, width=640, height=480, scale=0.5).canvas_width
-    1280.0
-    """
-
-    x: float
-    y: float
-    width: int
-    height: int
-    scale: float
-
-    @property
-    def canvas_width(self) -> float:
-        """Width of the rectangle, in canvas pixels."""
-        return self.width / self.scale
-
-    @property
-    def doubled(self) -> View:
-        """The same rectangle at twice the size."""
-        return View(
-            self.x, self.y, 2 * self.width, 2 * self.height, scale=2 * self.scale
-        )
-
-    def band(self, top: int, rows: int) -> View:
-        """Return the part of it from a row on, so many rows high or to its end.
-
-        Parameters
-        ----------
-        top : int
-            How many rows lie above.
-        rows : int
-            How many it has at most.
-
-        Returns
-        -------
-        View
-            At the same scale.
-
-        Examples
-        --------
-        >>> View(x=0, y=0, width=640, height=480, scale=0.5).band(400, 256)
-        View(x=0, y=800.0, width=640, height=80, scale=0.5)
-        """
-        height = min(rows, self.height - top)
-        return self._replace(y=self.y + top / self.scale, height=height)
 
 
 class Table(NamedTuple):
@@ -128,7 +76,7 @@ NOTHING_PLACED: Mapping[str, Placed] = {}
 
 def build_table(
     layers: tuple[Layer, ...],
-    pixels: Mapping[str, Pyramid],
+    assets: Assets,
     view: View,
     *,
     placed: Mapping[str, Placed] = NOTHING_PLACED,
@@ -140,8 +88,8 @@ def build_table(
     ----------
     layers : tuple of Layer
         From back to front, placed on the canvas.
-    pixels : mapping of picture id to Pyramid
-        The pictures of all visible photos.
+    assets : mapping of id to what a render reads
+        All that `assets_needed` names.
     view : View
         Which part of the canvas is shown, at what size.
     placed : mapping of layer id to Placed
@@ -158,16 +106,15 @@ def build_table(
     Raises
     ------
     PixelsMissingError
-        `pixels` lacks the picture of a visible layer.
+        `assets` lacks the picture of a visible layer.
     PixelsShapeError
         A level of a pyramid is not C-contiguous RGBA.
     """
-    to_pile = _view_to_canvas(view)
     found: list[Row] = []
     for layer in layers:
         ready = placed.get(layer.id)
         if ready is None:
-            found += _rows((layer,), pixels, to_pile, 0)
+            found += _rows((layer,), assets, view, view.to_canvas, 0)
         elif layer.visible and layer.opacity:
             found.append(Row(_placed_fields(layer, ready), held=ready.pixels))
     steps = StepTable()
@@ -264,7 +211,8 @@ class StepTable:
 
 def _rows(
     layers: tuple[Layer, ...],
-    pixels: Mapping[str, Pyramid],
+    assets: Assets,
+    view: View,
     to_pile: MatrixF64,
     depth: int,
 ) -> Iterator[Row]:
@@ -274,34 +222,33 @@ def _rows(
             continue
         match layer:
             case PhotoLayer():
-                pyramid = _pyramid_of(layer, pixels)
-                to_layer = _source_map(layer) @ to_pile
+                to_layer = source_map(layer) @ to_pile
+                if not touches(layer, to_layer, view):
+                    continue
+                pyramid = _pyramid_of(layer, assets)
                 fields, level = _photo_fields(layer, pyramid, to_layer)
-                mask = masking_of(layer, to_layer, to_pile)
+                mask = masking_of(layer, to_layer, to_pile, assets)
                 yield Row(fields, mask, depth, level)
             case ColorLayer():
-                mask = masking_of(layer, to_pile, to_pile)
+                mask = masking_of(layer, to_pile, to_pile, assets)
                 yield Row(_color_fields(layer), mask, depth)
             case GradientLayer():
-                mask = masking_of(layer, to_pile, to_pile)
+                mask = masking_of(layer, to_pile, to_pile, assets)
                 yield Row(_gradient_fields(layer, to_pile), mask, depth)
             case GroupLayer():
-                to_sheet = _source_map(layer) @ to_pile
-                mask = masking_of(layer, to_sheet, to_pile)
+                to_sheet = source_map(layer) @ to_pile
+                mask = masking_of(layer, to_sheet, to_pile, assets)
                 inner = np.vstack([to_sheet, HOMOGENEOUS])
                 yield Row(Fields(GROUP_BEGIN), depth=depth + 1)
-                yield from _rows(layer.layers, pixels, inner, depth + 1)
+                yield from _rows(layer.layers, assets, view, inner, depth + 1)
                 yield Row(Fields(GROUP_END, **_joining(layer)), mask, depth + 1)
 
 
-def _source_map(layer: PhotoLayer | GroupLayer) -> MatrixF64:
-    return canvas_to_source(layer.placement, width=layer.width, height=layer.height)
-
-
-def _pyramid_of(layer: PhotoLayer, pixels: Mapping[str, Pyramid]) -> Pyramid:
-    if layer.picture not in pixels:
+def _pyramid_of(layer: PhotoLayer, assets: Assets) -> Pyramid:
+    found = assets.get(layer.picture)
+    if not isinstance(found, Pyramid):
         raise PixelsMissingError(layer.picture)
-    return pixels[layer.picture]
+    return found
 
 
 class Joining(TypedDict):
@@ -379,11 +326,6 @@ def _largest_scale(to_source: MatrixF64) -> float:
     across_u, down_u, _, across_v, down_v, _ = to_source.ravel().tolist()
     longer = max(math.hypot(across_v, down_v), math.hypot(across_u, down_u))
     return longer / abs(across_u * down_v - down_u * across_v)
-
-
-def _view_to_canvas(view: View) -> MatrixF64:
-    step = 1 / view.scale
-    return np.array([[step, 0, view.x], [0, step, view.y], HOMOGENEOUS])
 
 
 def _moves_by_whole_pixels(matrix: MatrixF64) -> bool:

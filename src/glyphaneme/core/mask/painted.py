@@ -1,0 +1,61 @@
+"""Parts that are painted by hand, stroke by stroke."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Annotated, Literal
+
+import numpy as np
+from pydantic import Field
+
+from glyphaneme.core._kernels import masking
+from glyphaneme.core.errors import PaintingMissingError
+from glyphaneme.core.mask.paintings import Painting
+from glyphaneme.core.mask.parts import Join, PartBase
+from glyphaneme.core.mask.steps import Step
+from glyphaneme.core.mask.strokes import MAX_STROKES, StrokeId
+
+if TYPE_CHECKING:
+    from glyphaneme.core.mask.parts import Seeing
+
+
+class PaintedPart(PartBase):
+    """What strokes hide and show, over what the parts before it leave.
+
+    It names its last stroke, and that the one before it; so it always keeps to what is
+    there, and `join` says nothing. Inside out, what was hidden is shown.
+    """
+
+    kind: Literal["painted"] = "painted"
+    join: Join = Join.KEEP
+    last: StrokeId
+    strokes: Annotated[int, Field(ge=1, le=MAX_STROKES)]
+
+    def steps(self, seeing: Seeing) -> tuple[Step, ...]:
+        """Take away what is covered, and add what of that is shown.
+
+        Raises
+        ------
+        PaintingMissingError
+            The strokes' pixels were not handed over.
+        """
+        painting = seeing.assets.get(self.last)
+        if not isinstance(painting, Painting):
+            raise PaintingMissingError(self.last)
+        place, level = painting.level_for(seeing.pixel)
+        share = 0.5**place
+        to_plane = np.array([[share, 0, -level.left], [0, share, -level.top]])
+
+        def step(join: int, *, shown: bool) -> Step:
+            plane = level.shown if shown else level.cover
+            return Step(masking.PLANE, to_plane, join=join, plane=plane)
+
+        taken = step(masking.TAKE, shown=False)
+        if not self.inverted:
+            return taken, step(masking.PLUS, shown=True)
+        covered = step(masking.PLUS, shown=False)
+        return taken, covered, step(masking.MINUS, shown=True)
+
+    @property
+    def words(self) -> str:
+        """How many strokes there are."""
+        return f"painted, {self.strokes} stroke{'s' if self.strokes > 1 else ''}"

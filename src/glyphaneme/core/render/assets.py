@@ -1,0 +1,134 @@
+"""What a render reads besides the composite itself."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import TYPE_CHECKING, NamedTuple, TypeAlias
+
+import numpy as np
+
+from glyphaneme.core.document.model import (
+    GroupLayer,
+    PhotoLayer,
+    PlacedLayer,
+    members_of,
+)
+from glyphaneme.core.mask import PaintedPart
+from glyphaneme.core.mask.paintings import Painting
+from glyphaneme.core.place import Pyramid, canvas_to_source
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from glyphaneme.core.arrays import MatrixF64
+    from glyphaneme.core.document.model import Composite, Layer
+    from glyphaneme.core.render.views import View
+
+Assets: TypeAlias = Mapping[str, Pyramid | Painting]
+"""Pictures and paintings, by the ids that `assets_needed` gives."""
+
+
+class Needed(NamedTuple):
+    """Ids of all that a render reads, each once."""
+
+    pictures: frozenset[str]
+    paintings: frozenset[str]
+    """By the last stroke of each."""
+
+
+def assets_needed(composite: Composite, view: View | None = None) -> Needed:
+    """Return what rendering a view of a composite reads.
+
+    Parameters
+    ----------
+    composite : Composite
+        What is shown.
+    view : View, optional
+        Which part of it; the whole where it is not said.
+
+    Returns
+    -------
+    Needed
+        Of all layers that are visible and touch the view.
+
+    Examples
+    --------
+    >>> from glyphaneme.core.document.model import Canvas, Composite
+    >>> assets_needed(Composite(canvas=Canvas(width=4, height=4))).pictures
+    frozenset()
+    """
+    layers = list(_shown(composite.layers, view, view and view.to_canvas))
+    parts = [part for one in layers if one.mask for part in one.mask.working]
+    return Needed(
+        pictures=frozenset(
+            layer.picture for layer in layers if isinstance(layer, PhotoLayer)
+        ),
+        paintings=frozenset(
+            part.last for part in parts if isinstance(part, PaintedPart)
+        ),
+    )
+
+
+def touches(layer: PlacedLayer, to_layer: MatrixF64, view: View) -> bool:
+    """Tell whether a layer may touch a view.
+
+    Parameters
+    ----------
+    layer : PhotoLayer or GroupLayer
+        A group reaches as far as its members do, so that it may touch any.
+    to_layer : (2, 3) float64
+        Maps the view's pixels to the layer's own.
+    view : View
+        What is shown.
+
+    Returns
+    -------
+    bool
+        False where it lies beyond the view for certain.
+    """
+    if isinstance(layer, GroupLayer):
+        return True
+    a, b, c, d, e, f = to_layer.ravel().tolist()
+    # A pixel at the edge also shows a part of what lies right beside it.
+    corners = [(x, y) for x in (-1, view.width + 1) for y in (-1, view.height + 1)]
+    across = [a * x + b * y + c for x, y in corners]
+    down = [d * x + e * y + f for x, y in corners]
+    return (
+        max(across) > 0
+        and min(across) < layer.width
+        and max(down) > 0
+        and min(down) < layer.height
+    )
+
+
+def _shown(
+    layers: tuple[Layer, ...], view: View | None, to_pile: MatrixF64 | None
+) -> Iterator[Layer]:
+    """Yield visible layers that touch the view, with their groups."""
+    for layer in layers:
+        if not (layer.visible and layer.opacity):
+            continue
+        inner = None
+        if view is not None and to_pile is not None and isinstance(layer, PlacedLayer):
+            to_layer = source_map(layer) @ to_pile
+            if not touches(layer, to_layer, view):
+                continue
+            inner = np.vstack([to_layer, (0, 0, 1)])
+        yield layer
+        yield from _shown(members_of(layer), view, inner)
+
+
+def source_map(layer: PlacedLayer) -> MatrixF64:
+    """Map positions where a layer lies to its own pixels.
+
+    Parameters
+    ----------
+    layer : PhotoLayer or GroupLayer
+        Where it lies.
+
+    Returns
+    -------
+    (2, 3) float64
+        Columns map x, y and 1.
+    """
+    return canvas_to_source(layer.placement, width=layer.width, height=layer.height)

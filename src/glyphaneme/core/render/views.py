@@ -1,0 +1,70 @@
+"""Which part of a canvas is shown, and how large."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, NamedTuple
+
+import numpy as np
+
+if TYPE_CHECKING:
+    from glyphaneme.core.arrays import MatrixF64
+
+
+class View(NamedTuple):
+    """A rectangle of the canvas at a scale.
+
+    `x` and `y` are canvas pixels of its top left corner, `width` and `height` the
+    size of what is shown, `scale` shown pixels per canvas pixel.
+
+    Examples
+    --------
+    >>> View(x=0, y=0, width=640, height=480, scale=0.5).canvas_width
+    1280.0
+    """
+
+    x: float
+    y: float
+    width: int
+    height: int
+    scale: float
+
+    @property
+    def canvas_width(self) -> float:
+        """Width of the rectangle, in canvas pixels."""
+        return self.width / self.scale
+
+    @property
+    def doubled(self) -> View:
+        """The same rectangle at twice the size."""
+        return View(
+            self.x, self.y, 2 * self.width, 2 * self.height, scale=2 * self.scale
+        )
+
+    @property
+    def to_canvas(self) -> MatrixF64:
+        """Map the view's pixels to the canvas, as a (3, 3) float64 matrix."""
+        step = 1 / self.scale
+        return np.array([[step, 0, self.x], [0, step, self.y], [0, 0, 1]])
+
+    def band(self, top: int, rows: int) -> View:
+        """Return the part of it from a row on, so many rows high or to its end.
+
+        Parameters
+        ----------
+        top : int
+            How many rows lie above.
+        rows : int
+            How many it has at most.
+
+        Returns
+        -------
+        View
+            At the same scale.
+
+        Examples
+        --------
+        >>> View(x=0, y=0, width=640, height=480, scale=0.5).band(400, 256)
+        View(x=0, y=800.0, width=640, height=80, scale=0.5)
+        """
+        height = min(rows, self.height - top)
+        return self._replace(y=self.y + top / self.scale, height=height)

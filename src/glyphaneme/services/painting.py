@@ -1,0 +1,115 @@
+"""Strokes: kept in the database, painted into pixels when something reads them."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from glyphaneme.codecs import drop_oldest, load_painting, save_painting
+from glyphaneme.core.edits import AddPart, ChangePart, PaintStroke
+from glyphaneme.core.mask import PaintedPart
+from glyphaneme.core.mask.paintings import Painting, painted_all
+from glyphaneme.core.mask.strokes import MAX_STROKES, Stroke
+from glyphaneme.services.errors import NotThereError
+from glyphaneme.store.strokes import keep_stroke, strokes_counted, strokes_up_to
+
+if TYPE_CHECKING:
+    from collections.abc import Iterable
+    from pathlib import Path
+
+    from glyphaneme.core.document import Composite
+    from glyphaneme.core.edits import Edit
+    from glyphaneme.services.studio import Visit
+
+SAVED_AFTER = 12
+"""A painting is saved once so many strokes were painted since it was."""
+MOST_SAVED = 400
+
+
+def keep_strokes(visit: Visit, before: Composite, edit: Edit) -> None:
+    """Keep the stroke that an edit paints, before it is applied."""
+    if isinstance(edit, PaintStroke) and edit.stroke is not None:
+        previous, named, stroke = edit.painted_now(before)
+        keep_stroke(
+            visit.session,
+            stroke_id=named,
+            previous=previous,
+            stroke=stroke.model_dump(mode="json"),
+        )
+
+
+def require_strokes(visit: Visit, edit: Edit) -> None:
+    """Require the strokes that a part or a stroke given by name says it has.
+
+    Raises
+    ------
+    NotThereError
+        Some are not kept here.
+    """
+    if isinstance(edit, AddPart | ChangePart) and isinstance(edit.part, PaintedPart):
+        if strokes_counted(visit.session, edit.part.last) != edit.part.strokes:
+            raise NotThereError("painting")
+    elif (
+        isinstance(edit, PaintStroke)
+        and edit.last is not None
+        and strokes_counted(visit.session, edit.last) is None
+    ):
+        raise NotThereError("stroke")
+
+
+def draft_painting(visit: Visit, before: Composite, edit: Edit) -> None:
+    """Paint the stroke of an edit that is not saved, so that it can be shown."""
+    if not isinstance(edit, PaintStroke) or edit.stroke is None:
+        return
+    previous, named, stroke = edit.painted_now(before)
+    drafts = visit.studio.drafts
+    if _known(visit, named) is None:
+        under = painting_at(visit, previous) if previous else Painting()
+        drafts.put(named, painted_all(under, [stroke]))
+
+
+def paintings_named(visit: Visit, wanted: Iterable[str]) -> dict[str, Painting]:
+    """Return what strokes leave, by the id of the last one.
+
+    Raises
+    ------
+    NotThereError
+        A stroke is not kept here.
+    """
+    return {last: painting_at(visit, last) for last in wanted}
+
+
+def painting_at(visit: Visit, last: str) -> Painting:
+    """Return what all strokes up to one leave.
+
+    Raises
+    ------
+    NotThereError
+        There is no such stroke.
+    """
+    known = _known(visit, last)
+    if known is not None:
+        return known
+    painting, since, wanted = Painting(), 0, []
+    for kept in strokes_up_to(visit.session, last, most=MAX_STROKES):
+        found = _known(visit, kept.id) or load_painting(_place(visit, kept.id))
+        if found is not None:
+            painting = found
+            break
+        wanted.append(Stroke.model_validate(kept.stroke))
+    if not wanted and not painting.strokes:
+        raise NotThereError("painting")
+    since = len(wanted)
+    painting = painted_all(painting, wanted[::-1])
+    if since >= SAVED_AFTER or painting.strokes % SAVED_AFTER == 0:
+        place = _place(visit, last)
+        save_painting(place, painting)
+        drop_oldest(place.parent, most=MOST_SAVED)
+    return visit.studio.paintings.put(last, painting)
+
+
+def _known(visit: Visit, stroke_id: str) -> Painting | None:
+    return visit.studio.paintings.get(stroke_id) or visit.studio.drafts.get(stroke_id)
+
+
+def _place(visit: Visit, stroke_id: str) -> Path:
+    return visit.studio.shelf.paintings / f"{stroke_id}.npz"
