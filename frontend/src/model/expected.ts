@@ -108,7 +108,14 @@ function changed(layer: Layer, edit: LayerChange): Layer {
 type MaskEdit = Extract<
   Edit,
   {
-    kind: "add_part" | "change_part" | "remove_part" | "move_part" | "settle_mask" | "drop_mask";
+    kind:
+      | "add_part"
+      | "change_part"
+      | "remove_part"
+      | "move_part"
+      | "settle_mask"
+      | "drop_mask"
+      | "paint_stroke";
   }
 >;
 
@@ -116,6 +123,17 @@ type MaskEdit = Extract<
 function masked(mask: Mask, edit: MaskEdit): Mask | null {
   const changed = maskAfter(mask, edit);
   return changed.parts.length > 0 ? changed : null;
+}
+
+/** What is painted has one stroke more; what that leaves is the service's to say. */
+function paintedOver(parts: Mask["parts"], id: string): Mask["parts"] {
+  if (!parts.some((part) => part.id === id)) {
+    const fresh = { join: "keep", inverted: false, works: true, last: "", strokes: 1 } as const;
+    return [...parts, { ...fresh, kind: "painted", id }];
+  }
+  return parts.map((part) =>
+    part.id === id && part.kind === "painted" ? { ...part, strokes: part.strokes + 1 } : part,
+  );
 }
 
 function maskAfter(mask: Mask, edit: MaskEdit): Mask {
@@ -136,6 +154,8 @@ function maskAfter(mask: Mask, edit: MaskEdit): Mask {
       return { ...mask, inverted: edit.inverted, strength: edit.strength };
     case "drop_mask":
       return EMPTY_MASK;
+    case "paint_stroke":
+      return { ...mask, parts: paintedOver(parts, edit.part_id) };
   }
 }
 

@@ -1,8 +1,9 @@
 /** Fades by their ends: what the hand drags on the stage, and ready ones to try. */
 
 import { FADE } from "@generated/limits";
-import { type Edit, type Fade, isPlaced, type Layer, type PlacedLayer } from "@/model/composite";
+import { type Edit, type Fade, isPlaced, type Layer } from "@/model/composite";
 import { type Point, toSource } from "@/model/geometry";
+import { seenPart } from "@/model/reaching";
 import type { TryGroup } from "@/model/tries";
 import type { Size } from "@/model/viewing";
 
@@ -94,7 +95,7 @@ export function fadeTries(layer: Layer, sheet: Size, place: number): TryGroup[] 
     isChosen: areAlike(fades, layer.fades),
   });
   const one = (title: string, fade: Fade) => take(title, withFade(layer, place, fade));
-  const { middle, size } = extentOf(layer, sheet);
+  const { middle, size } = seenPart(layer, sheet);
   const round: Fade = {
     ...PLAIN,
     ...middle,
@@ -151,7 +152,7 @@ const PLAIN = {
 
 function outTo(layer: Layer, sheet: Size, seen: number): Fade {
   const angle = seenAxis(layer, seen);
-  const { middle, size } = extentOf(layer, sheet);
+  const { middle, size } = seenPart(layer, sheet);
   const level = angle % 180 === 0;
   const extent = level ? size.width : size.height;
   const length = Math.round(extent * SHARE);
@@ -173,35 +174,6 @@ function seenAxis(layer: Layer, seen: number): number {
   const angle = Math.atan2(ahead.y - origin.y, ahead.x - origin.x) / RADIANS;
   const axis = Math.round(angle / 90) * 90;
   return axis === -180 ? 180 : axis;
-}
-
-/** The part of a layer, in its own pixels, that the sheet it lies on shows. */
-function extentOf(layer: Layer, sheet: Size): { middle: Point; size: Size } {
-  const whole = { left: 0, top: 0, right: sheet.width, bottom: sheet.height };
-  const box = isPlaced(layer) ? seenBox(layer, sheet) : whole;
-  return {
-    middle: { x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 },
-    size: { width: box.right - box.left, height: box.bottom - box.top },
-  };
-}
-
-function seenBox(layer: PlacedLayer, sheet: Size) {
-  const corners = [
-    { x: 0, y: 0 },
-    { x: sheet.width, y: 0 },
-    { x: sheet.width, y: sheet.height },
-    { x: 0, y: sheet.height },
-  ].map((corner) => toSource(layer, corner));
-  const across = corners.map(({ x }) => x);
-  const down = corners.map(({ y }) => y);
-  const box = {
-    left: Math.max(Math.min(...across), 0),
-    top: Math.max(Math.min(...down), 0),
-    right: Math.min(Math.max(...across), layer.width),
-    bottom: Math.min(Math.max(...down), layer.height),
-  };
-  const isSeen = box.left < box.right && box.top < box.bottom;
-  return isSeen ? box : { left: 0, top: 0, right: layer.width, bottom: layer.height };
 }
 
 /** Tell whether two lists of fades are the same to a tenth of a pixel. */

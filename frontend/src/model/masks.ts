@@ -1,17 +1,14 @@
 /** Shapes of a mask by their grips, and new ones. */
 
 import { v4 as newId } from "uuid";
-import {
-  type Canvas,
-  type Edit,
-  isPlaced,
-  type Layer,
-  type Mask,
-  type MaskPart,
-} from "@/model/composite";
+import type { Edit, Layer, Mask, MaskPart } from "@/model/composite";
 import { type Point, wrappedTurn } from "@/model/geometry";
+import { seenPart } from "@/model/reaching";
+import type { Size } from "@/model/viewing";
 
 export type ShapeGrip = 0 | 1 | 2 | 3 | "middle" | "turn" | "soft";
+/** A part that is a shape. */
+export type ShapePart = Extract<MaskPart, { kind: "ellipse" | "rectangle" }>;
 export type JoinWord = MaskPart["join"];
 
 export const EMPTY_MASK: Mask = {
@@ -31,17 +28,24 @@ export function openPart(layer: Layer | undefined, line: string | null): MaskPar
   return parts.find((part) => part.id === line) ?? parts.at(-1);
 }
 
+/** Return the shape that is worked on, if it is one. */
+export function openShape(layer: Layer | undefined, line: string | null): ShapePart | undefined {
+  const part = openPart(layer, line);
+  const isAnother = line !== null && part?.id !== line;
+  return !part || part.kind === "painted" || isAnother ? undefined : part;
+}
+
 /** Return a new shape in the middle of a layer. */
-export function newShape(layer: Layer, canvas: Canvas, kind: MaskPart["kind"]): MaskPart {
-  const size = isPlaced(layer) ? layer : canvas;
+export function newShape(layer: Layer, sheet: Size, kind: ShapePart["kind"]): ShapePart {
+  const { middle, size } = seenPart(layer, sheet);
   const side = Math.round(Math.min(size.width, size.height) * 0.7);
   const base = {
     id: newId(),
     join: (layer.mask?.parts.length ?? 0) > 0 ? ("keep" as const) : ("add" as const),
     inverted: false,
     works: true,
-    x: size.width / 2,
-    y: size.height / 2,
+    x: round(middle.x),
+    y: round(middle.y),
     width: side,
     height: side,
     turn: 0,
@@ -52,12 +56,12 @@ export function newShape(layer: Layer, canvas: Canvas, kind: MaskPart["kind"]): 
 }
 
 /** Return a shape's position so many half widths and heights from its middle. */
-export function shapePoint(part: MaskPart, across: number, down: number): Point {
+export function shapePoint(part: ShapePart, across: number, down: number): Point {
   return fromMiddle(part, (across * part.width) / 2, (down * part.height) / 2);
 }
 
 /** Return where a shape's corners lie: its own top left, then clockwise. */
-export function shapeCorners(part: MaskPart): [Point, Point, Point, Point] {
+export function shapeCorners(part: ShapePart): [Point, Point, Point, Point] {
   return [
     shapePoint(part, -1, -1),
     shapePoint(part, 1, -1),
@@ -77,7 +81,7 @@ const TURN_STEP = 15;
  * Return a shape with one of its grips dragged elsewhere. A corner moves while the one
  * across stays, with Alt the middle; with Shift width and height become the same.
  */
-export function draggedShape<P extends MaskPart>(
+export function draggedShape<P extends ShapePart>(
   part: P,
   grip: ShapeGrip,
   to: Point,
@@ -97,7 +101,7 @@ export function draggedShape<P extends MaskPart>(
   return resized(part, grip, local, keys);
 }
 
-function resized<P extends MaskPart>(part: P, corner: 0 | 1 | 2 | 3, local: Point, keys: Keys): P {
+function resized<P extends ShapePart>(part: P, corner: 0 | 1 | 2 | 3, local: Point, keys: Keys): P {
   const side = { x: corner === 1 || corner === 2 ? 1 : -1, y: corner >= 2 ? 1 : -1 };
   const spread = keys.altKey ? 0 : 1;
   const fixed = {
@@ -126,7 +130,7 @@ export function changePart(layer: Layer, part: MaskPart): Edit {
   return { kind: "change_part", layer_id: layer.id, part };
 }
 
-function fromMiddle(part: MaskPart, x: number, y: number): Point {
+function fromMiddle(part: ShapePart, x: number, y: number): Point {
   const at = turned({ x, y }, part.turn);
   return { x: part.x + at.x, y: part.y + at.y };
 }

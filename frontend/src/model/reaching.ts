@@ -1,7 +1,7 @@
 /** Which layer a click means, where several lie over one another. */
 
-import type { PlacedLayer } from "@/model/composite";
-import { cornersOf, type Point } from "@/model/geometry";
+import { isPlaced, type Layer, type PlacedLayer } from "@/model/composite";
+import { cornersOf, type Point, toSource } from "@/model/geometry";
 import type { Size } from "@/model/viewing";
 
 /** A layer that covers more of the sheet than this hides what lies under it from clicks. */
@@ -66,4 +66,33 @@ function areaOf(shape: readonly Point[]): number {
     return sum + before.x * point.y - point.x * before.y;
   }, 0);
   return Math.abs(doubled) / 2;
+}
+
+/** Return the part of a layer, in its own pixels, that the sheet it lies on shows. */
+export function seenPart(layer: Layer, sheet: Size): { middle: Point; size: Size } {
+  const whole = { left: 0, top: 0, right: sheet.width, bottom: sheet.height };
+  const box = isPlaced(layer) ? seenBox(layer, sheet) : whole;
+  return {
+    middle: { x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 },
+    size: { width: box.right - box.left, height: box.bottom - box.top },
+  };
+}
+
+function seenBox(layer: PlacedLayer, sheet: Size) {
+  const corners = [
+    { x: 0, y: 0 },
+    { x: sheet.width, y: 0 },
+    { x: sheet.width, y: sheet.height },
+    { x: 0, y: sheet.height },
+  ].map((corner) => toSource(layer, corner));
+  const across = corners.map(({ x }) => x);
+  const down = corners.map(({ y }) => y);
+  const box = {
+    left: Math.max(Math.min(...across), 0),
+    top: Math.max(Math.min(...down), 0),
+    right: Math.min(Math.max(...across), layer.width),
+    bottom: Math.min(Math.max(...down), layer.height),
+  };
+  const isSeen = box.left < box.right && box.top < box.bottom;
+  return isSeen ? box : { left: 0, top: 0, right: layer.width, bottom: layer.height };
 }

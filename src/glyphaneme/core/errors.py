@@ -157,10 +157,10 @@ class PaintingMissingError(CoreError):
 
 
 class StrokeMissingError(CoreError):
-    """An edit would paint, but has no stroke."""
+    """A stroke is not there, or not what it is called."""
 
     def __init__(self) -> None:
-        super().__init__("a stroke must have points; got none")
+        super().__init__("a stroke must be there, and be what it is called")
 
 
 class PixelsShapeError(CoreError):

@@ -12,11 +12,13 @@ from pydantic import BaseModel, ConfigDict, Field
 from glyphaneme.codecs import FileFormat, FileSpec, Shape, let_go, write_bands
 from glyphaneme.codecs.openraster import MEDIA_TYPE
 from glyphaneme.core.document.gradients import Color
+from glyphaneme.core.mask.paintings import Painting
 from glyphaneme.core.place import Pyramid
-from glyphaneme.core.render import View, render_bands
+from glyphaneme.core.render import View, paintings_of, render_bands
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import ExportSizeError, KeyReusedError, NotThereError
 from glyphaneme.services.layered import write_layered
+from glyphaneme.services.painting import named_strokes, paintings_named
 from glyphaneme.services.pictures import original_file
 from glyphaneme.services.projects import (
     composite_at,
@@ -127,7 +129,11 @@ def _make_layered_file(
     with studio.looking() as visit:
         composite = composite_at(visit, request.revision)
         # Hidden layers travel along too.
-        pixels = pyramids_named(visit, composite.pictures())
+        assets: dict[str, Pyramid | Painting] = {
+            **pyramids_named(visit, composite.pictures()),
+            **paintings_named(visit, paintings_of(composite)),
+        }
+        strokes = named_strokes(visit, paintings_of(composite))
 
     def original(picture: str) -> Iterator[bytes]:
         with studio.looking() as visit:
@@ -135,7 +141,12 @@ def _make_layered_file(
 
     with tempfile.TemporaryFile() as file:
         write_layered(
-            composite, pixels, file, originals=original, report=progress.report
+            composite,
+            assets,
+            file,
+            originals=original,
+            strokes=strokes,
+            report=progress.report,
         )
         progress.finish(file)
 

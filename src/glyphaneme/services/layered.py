@@ -38,16 +38,24 @@ from glyphaneme.core.document.grouping import box_round, grouped, lifted
 from glyphaneme.core.document.model import MAX_SIDE
 from glyphaneme.core.document.tree import require_sound
 from glyphaneme.core.errors import CoreError
-from glyphaneme.core.place import Placement
-from glyphaneme.core.render import View, reach_of, render, render_bands
+from glyphaneme.core.mask.paintings import Painting, painted_all
+from glyphaneme.core.mask.strokes import NamedStroke, require_strokes_named
+from glyphaneme.core.place import Placement, Pyramid, build_pyramid
+from glyphaneme.core.render import (
+    View,
+    assets_needed,
+    paintings_of,
+    reach_of,
+    render,
+    render_bands,
+)
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     import io
-    from collections.abc import Mapping
+    from collections.abc import Sequence
 
-    from glyphaneme.core.arrays import PixelsU8
-    from glyphaneme.core.place import Pyramid
+    from glyphaneme.core.render import Assets
 
 THUMBNAIL_SIDE = 256
 PLAIN_OP = "svg:src-over"
@@ -72,6 +80,8 @@ class OwnDocument(BaseModel):
     composite: Annotated[Composite, BeforeValidator(open_composite)]
     pictures: dict[str, str] = Field(max_length=1000)
     """Picture ids, and the names of their originals in the archive."""
+    strokes: tuple[NamedStroke, ...] = ()
+    """All that painted parts name, each after the one before it."""
 
 
 class Unpacked(NamedTuple):
@@ -80,14 +90,16 @@ class Unpacked(NamedTuple):
     composite: Composite
     pictures: dict[str, tuple[str, io.BytesIO]]
     """Picture id to a name for people, and the file."""
+    strokes: tuple[NamedStroke, ...] = ()
 
 
 def write_layered(
     composite: Composite,
-    pixels: Mapping[str, Pyramid],
+    assets: Assets,
     file: BinaryIO,
     *,
     originals: PictureFile,
+    strokes: Sequence[NamedStroke],
     report: Callable[[float], None],
 ) -> None:
     """Write a composite as an OpenRaster file.
@@ -101,7 +113,7 @@ def write_layered(
         done = iter(range(1, steps + 1))
 
         def bake(layer: Layer) -> LayerEntry:
-            entry = _baked(writer, layer, pixels, canvas)
+            entry = _baked(writer, layer, assets, canvas)
             report(next(done) / steps)
             return entry
 
@@ -111,14 +123,18 @@ def write_layered(
         writer.add_stack(
             LayeredPicture(canvas.width, canvas.height, canvas.ppi, entries)
         )
-        _add_merged(writer, composite, pixels)
+        _add_merged(writer, composite, assets)
         report(next(done) / steps)
         names = {}
         for picture in sorted(composite.pictures()):
             names[picture] = picture
             writer.add_file(OWN_PICTURES + picture, originals(picture))
         writer.add_document(
-            {"composite": store_composite(composite), "pictures": names}
+            {
+                "composite": store_composite(composite),
+                "pictures": names,
+                "strokes": [stroke.model_dump(mode="json") for stroke in strokes],
+            }
         )
 
 
@@ -136,18 +152,36 @@ def read_layered(file: BinaryIO) -> Unpacked:
         try:
             own = OwnDocument.model_validate(document)
             require_sound(own.composite.layers)
+            require_strokes_named(own.strokes)
         except (ValidationError, CoreError):
             own = None
-        if own is not None and own.composite.pictures() <= {*own.pictures}:
+        if own is not None and _is_complete(own):
             return _own(reader, own)
     return _foreign(reader)
 
 
-def pixels_of_layered(unpacked: Unpacked) -> dict[str, PixelsU8]:
-    """Decode all pictures of an unpacked file."""
-    return {
-        picture: read_picture(data) for picture, (_, data) in unpacked.pictures.items()
+def assets_of_layered(unpacked: Unpacked) -> dict[str, Pyramid | Painting]:
+    """Return all that rendering an unpacked file reads."""
+    assets: dict[str, Pyramid | Painting] = {
+        picture: build_pyramid(read_picture(data))
+        for picture, (_, data) in unpacked.pictures.items()
     }
+    by_id = {stroke.id: stroke for stroke in unpacked.strokes}
+    for last in assets_needed(unpacked.composite).paintings:
+        chain = []
+        named: str | None = last
+        while named is not None:
+            chain.append(by_id[named].stroke)
+            named = by_id[named].previous
+        assets[last] = painted_all(Painting(), chain[::-1])
+    return assets
+
+
+def _is_complete(own: OwnDocument) -> bool:
+    """Tell whether all pictures and strokes that the composite names are there."""
+    painted = paintings_of(own.composite)
+    strokes = {stroke.id for stroke in own.strokes}
+    return own.composite.pictures() <= {*own.pictures} and painted <= strokes
 
 
 def _own(reader: OpenRasterReader, own: OwnDocument) -> Unpacked:
@@ -159,7 +193,7 @@ def _own(reader: OpenRasterReader, own: OwnDocument) -> Unpacked:
         picture: (name, reader.own_picture(own.pictures[picture]))
         for picture, name in names.items()
     }
-    return Unpacked(own.composite, pictures)
+    return Unpacked(own.composite, pictures, own.strokes)
 
 
 def _foreign(reader: OpenRasterReader) -> Unpacked:
@@ -274,7 +308,7 @@ def _entries(
 def _baked(
     writer: OpenRasterWriter,
     layer: Layer,
-    pixels: Mapping[str, Pyramid],
+    assets: Assets,
     canvas: Canvas,
 ) -> LayerEntry:
     """Write a layer as it lies on the canvas, as far as that shows it."""
@@ -289,7 +323,7 @@ def _baked(
     )
     shape = Shape(right - left, bottom - top, opaque=False)
     part = View(left, top, shape.width, shape.height, 1)
-    source = writer.add_layer(render_bands(alone, pixels, part), shape)
+    source = writer.add_layer(render_bands(alone, assets, part), shape)
     return LayerEntry(
         name=layer.name,
         source=source,
@@ -309,14 +343,12 @@ def _sheet(writer: OpenRasterWriter, canvas: Canvas) -> LayerEntry:
     return LayerEntry(SHEET_NAME, source, 0, 0, 1.0, True, PLAIN_OP)  # noqa: FBT003
 
 
-def _add_merged(
-    writer: OpenRasterWriter, composite: Composite, pixels: Mapping[str, Pyramid]
-) -> None:
+def _add_merged(writer: OpenRasterWriter, composite: Composite, assets: Assets) -> None:
     canvas = composite.canvas
     shape = Shape(canvas.width, canvas.height, opaque=canvas.background is not None)
     writer.add_picture(
         "mergedimage.png",
-        render_bands(composite, pixels, View(0, 0, shape.width, shape.height, 1)),
+        render_bands(composite, assets, View(0, 0, shape.width, shape.height, 1)),
         shape,
         ppi=canvas.ppi,
     )
@@ -330,7 +362,7 @@ def _add_merged(
     )
     writer.add_picture(
         "Thumbnails/thumbnail.png",
-        (render(composite, pixels, small),),
+        (render(composite, assets, small),),
         Shape(small.width, small.height, opaque=False),
         ppi=canvas.ppi,
     )

@@ -9,6 +9,7 @@ from glyphaneme.codecs import PictureRefusedError, RefusalCode
 from glyphaneme.core.document import Composite, GroupLayer, Layer, PhotoLayer
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.layered import read_layered
+from glyphaneme.services.painting import keep_named
 from glyphaneme.services.pictures import BroughtIn, bring_in, name_from_file
 from glyphaneme.services.projects import begin_project
 
@@ -34,6 +35,7 @@ def open_layered(visit: Visit, file: BinaryIO, *, file_name: str) -> uuid.UUID:
         picture: bring_in(visit, data, file_name=f"{called}.png")
         for picture, (called, data) in unpacked.pictures.items()
     }
+    keep_named(visit, unpacked.strokes)
     project_id = uuid.uuid4()
     composite = unpacked.composite
     layers = tuple(_with_pictures(layer, brought) for layer in composite.layers)

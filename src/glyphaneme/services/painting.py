@@ -8,7 +8,7 @@ from glyphaneme.codecs import drop_oldest, load_painting, save_painting
 from glyphaneme.core.edits import AddPart, ChangePart, PaintStroke
 from glyphaneme.core.mask import PaintedPart
 from glyphaneme.core.mask.paintings import Painting, painted_all
-from glyphaneme.core.mask.strokes import MAX_STROKES, Stroke
+from glyphaneme.core.mask.strokes import MAX_STROKES, NamedStroke, Stroke
 from glyphaneme.services.errors import NotThereError
 from glyphaneme.store.strokes import keep_stroke, strokes_counted, strokes_up_to
 
@@ -105,6 +105,29 @@ def painting_at(visit: Visit, last: str) -> Painting:
         save_painting(place, painting)
         drop_oldest(place.parent, most=MOST_SAVED)
     return visit.studio.paintings.put(last, painting)
+
+
+def named_strokes(visit: Visit, wanted: Iterable[str]) -> list[NamedStroke]:
+    """Return all strokes up to some, each once and after the one before it."""
+    found: dict[str, NamedStroke] = {}
+    for last in sorted(wanted):
+        for kept in strokes_up_to(visit.session, last, most=MAX_STROKES)[::-1]:
+            named = NamedStroke.model_validate(
+                {"id": kept.id, "previous": kept.previous_id, "stroke": kept.stroke}
+            )
+            found.setdefault(kept.id, named)
+    return list(found.values())
+
+
+def keep_named(visit: Visit, strokes: Iterable[NamedStroke]) -> None:
+    """Keep strokes that came with a file, in their order."""
+    for named in strokes:
+        keep_stroke(
+            visit.session,
+            stroke_id=named.id,
+            previous=named.previous,
+            stroke=named.stroke.model_dump(mode="json"),
+        )
 
 
 def _known(visit: Visit, stroke_id: str) -> Painting | None:

@@ -7,11 +7,10 @@ from typing import BinaryIO
 from glyphaneme.codecs import FileFormat, FileSpec, Shape, write_bands
 from glyphaneme.core.document import Composite, GroupLayer
 from glyphaneme.core.document.grouping import lifted_through
-from glyphaneme.core.place import build_pyramid
 from glyphaneme.core.render import View, render_bands
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import ExportSizeError, NotThereError
-from glyphaneme.services.layered import pixels_of_layered, read_layered
+from glyphaneme.services.layered import assets_of_layered, read_layered
 
 LONGEST_SIDE = 65_535
 WHITE = "#ffffff"
@@ -49,10 +48,7 @@ def render_layered(
         The picture would be too large.
     """
     unpacked = read_layered(source)
-    pixels = {
-        picture: build_pyramid(decoded)
-        for picture, decoded in pixels_of_layered(unpacked).items()
-    }
+    assets = assets_of_layered(unpacked)
     composite = unpacked.composite
     if layer_name is not None:
         composite = _alone(composite, layer_name)
@@ -71,7 +67,7 @@ def render_layered(
 
     view = View(0, 0, shape.width, shape.height, scale)
     spec = FileSpec(chosen, quality=92, ppi=canvas.ppi * scale)
-    write_bands(render_bands(composite, pixels, view), shape, target, spec)
+    write_bands(render_bands(composite, assets, view), shape, target, spec)
     return shape.width, shape.height
 
 

@@ -16,6 +16,7 @@ import type { DeskActions } from "@/features/desk/DeskContext";
 import { isOnStage } from "@/features/stage/usePointer";
 import { zoomFit, zoomLifeSize, zoomStep } from "@/features/stage/zooming";
 import type { Layer } from "@/model/composite";
+import { resizeBrush, swapBrush } from "@/state/brush";
 import { useDesk } from "@/state/desk";
 import { useSettings } from "@/state/settings";
 
@@ -30,6 +31,9 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: "W", does: "Wash: the colours of the open colour or gradient" },
   { keys: "C", does: "Cut: what of the open layer shows" },
   { keys: "F", does: "Fade: where the open layer fades out" },
+  { keys: "N", does: "Let the brush show instead of hide, and back; held, for as long" },
+  { keys: ", and .", does: "A narrower, a wider brush; the wheel with Alt does it too" },
+  { keys: "Shift + click", does: "Paint straight on from the last stroke" },
   { keys: "B", does: "Blend: how the open layer joins those beneath" },
   { keys: "Arrow keys", does: "Move the open layer by one pixel; with Shift by ten" },
   { keys: "Page up, Page down", does: "Bring the open layer forward, send it back" },
@@ -59,6 +63,7 @@ const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowDown: [0, 1],
 };
 
+const HELD_MS = 350;
 const FINE_STEP = 1;
 const COARSE_STEP = 10;
 
@@ -72,7 +77,9 @@ export function useKeyboard(desk: DeskActions, showMap: () => void): void {
     };
     const letGo = () => useDesk.getState().actions.setSeeThrough(false);
     const onKeyUp = (event: KeyboardEvent) => {
-      if (event.key.toLowerCase() === "g") letGo();
+      const key = event.key.toLowerCase();
+      if (key === "g") letGo();
+      if (key === "n") swap.up();
     };
     window.addEventListener("keydown", onKeyDown);
     window.addEventListener("keyup", onKeyUp);
@@ -149,7 +156,7 @@ function nudgeOnStage(
   return true;
 }
 
-const REPEATING: ReadonlySet<string> = new Set(["PageUp", "PageDown"]);
+const REPEATING: ReadonlySet<string> = new Set(["PageUp", "PageDown", ",", "."]);
 
 const VIEW_KEYS: Readonly<Record<string, () => void>> = {
   "+": () => zoomStep(1),
@@ -164,6 +171,19 @@ function viewCommand({ key }: KeyboardEvent): (() => void) | undefined {
   return VIEW_KEYS[key.toLowerCase()];
 }
 
+/** Held for a while, the key swaps the brush for as long; pressed, for good. */
+const swap = {
+  since: 0,
+  down: () => {
+    swap.since = performance.now();
+    swapBrush();
+  },
+  up: () => {
+    if (swap.since > 0 && performance.now() - swap.since > HELD_MS) swapBrush();
+    swap.since = 0;
+  },
+};
+
 type LayerCommand = (desk: DeskActions, layer: Layer) => void;
 
 const LAYER_KEYS: Readonly<Record<string, LayerCommand>> = {
@@ -175,6 +195,9 @@ const LAYER_KEYS: Readonly<Record<string, LayerCommand>> = {
   j: duplicate,
   k: toggleLocked,
   o: toggleShown,
+  n: swap.down,
+  ",": () => resizeBrush(-1),
+  ".": () => resizeBrush(1),
   g: () => useDesk.getState().actions.setSeeThrough(true),
   u: putTogether,
   "Shift u": takeApart,

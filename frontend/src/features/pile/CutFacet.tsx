@@ -4,8 +4,10 @@ import { GripVertical } from "lucide-react";
 import type { ReactElement } from "react";
 import { Button, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
 import styled from "styled-components";
+import { v4 as newId } from "uuid";
 import { useDeskActions } from "@/features/desk/DeskContext";
-import { PartSettings } from "@/features/pile/PartSettings";
+import { BrushSettings } from "@/features/pile/BrushSettings";
+import { PartActions, ShapeSettings } from "@/features/pile/PartSettings";
 import { useSentence } from "@/features/pile/useSentence";
 import {
   allLayers,
@@ -15,8 +17,10 @@ import {
   type Layer,
   type Mask,
   type MaskPart,
+  sheetOf,
 } from "@/model/composite";
-import { changePart, type JoinWord, newShape, openPart } from "@/model/masks";
+import { changePart, type JoinWord, newShape, openPart, type ShapePart } from "@/model/masks";
+import { brushPart, freshPart } from "@/model/strokes";
 import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
 import { useCalmLive } from "@/state/useCalmLive";
@@ -91,20 +95,44 @@ const PERCENT = 100;
 
 export function CutFacet({ layer }: { readonly layer: Layer }): ReactElement | null {
   const composite = useComposite();
-  const part = useOpenPart(layer);
   if (!composite) return null;
   const isOff = isHeld(composite, layer.id);
   return (
     <>
       {layer.mask ? <Recipe layer={layer} mask={layer.mask} isOff={isOff} /> : null}
-      {part && !isOff ? <PartSettings layer={layer} part={part} /> : null}
-      {isOff ? null : <AddLine layer={layer} composite={composite} />}
-      {layer.mask && !isOff ? <WholeLine layer={layer} mask={layer.mask} /> : null}
+      {isOff ? null : <Worked layer={layer} composite={composite} />}
     </>
   );
 }
 
-/** The part that the stage works on: the last one unless another is open. */
+function Worked({ layer, composite }: AddLineProps): ReactElement {
+  const part = useOpenPart(layer);
+  const brush = useDesk((desk) => brushPart(layer, desk.line));
+  const isOpen = part !== undefined && (brush === null || brush === part.id);
+  return (
+    <>
+      {brush ? <BrushSettings /> : null}
+      {isOpen ? <OpenPart layer={layer} part={part} /> : null}
+      <AddLine layer={layer} composite={composite} />
+      {layer.mask ? <WholeLine layer={layer} mask={layer.mask} /> : null}
+    </>
+  );
+}
+
+interface OpenPartProps {
+  readonly layer: Layer;
+  readonly part: MaskPart;
+}
+
+function OpenPart({ layer, part }: OpenPartProps): ReactElement {
+  return (
+    <>
+      {part.kind === "painted" ? null : <ShapeSettings layer={layer} part={part} />}
+      <PartActions layer={layer} part={part} />
+    </>
+  );
+}
+
 function useOpenPart(layer: Layer | undefined): MaskPart | undefined {
   const line = useDesk((desk) => desk.line);
   return openPart(layer, line);
@@ -157,12 +185,16 @@ function Recipe({ layer, mask, isOff }: RecipeProps): ReactElement {
               <GripVertical size={13} aria-hidden="true" />
             </Handle>
             <span>
-              <LiveSelect
-                label={`How ${words} joins what stands before it`}
-                value={part.join}
-                choices={place === 0 ? FIRST_JOINS : JOINS}
-                onChange={(join) => change(part, { join: join as JoinWord })}
-              />
+              {part.kind === "painted" ? (
+                "and"
+              ) : (
+                <LiveSelect
+                  label={`How ${words} joins what stands before it`}
+                  value={part.join}
+                  choices={place === 0 ? FIRST_JOINS : JOINS}
+                  onChange={(join) => change(part, { join: join as JoinWord })}
+                />
+              )}
             </span>
             <span>
               {part.inverted ? "all but " : ""}
@@ -178,24 +210,24 @@ function Recipe({ layer, mask, isOff }: RecipeProps): ReactElement {
   );
 }
 
-function AddLine({
-  layer,
-  composite,
-}: {
+interface AddLineProps {
   readonly layer: Layer;
   readonly composite: Composite;
-}): ReactElement {
+}
+
+function AddLine({ layer, composite }: AddLineProps): ReactElement {
   const desk = useDeskActions();
   const { openLine } = useDesk((state) => state.actions);
-  const add = (kind: MaskPart["kind"]) => {
-    const part = newShape(layer, composite.canvas, kind);
+  const add = (kind: ShapePart["kind"]) => {
+    const part = newShape(layer, sheetOf(composite, layer.id), kind);
     desk.edit({ kind: "add_part", layer_id: layer.id, part });
     openLine(part.id);
   };
   const others = allLayers(composite.layers).filter((one) => one.id !== layer.id && one.mask);
   return (
     <Words>
-      {layer.mask ? "Add " : "All of it shows. Cut it to "}
+      {layer.mask ? "Go on " : "All of it shows. Cut it "}
+      <LiveWord onPress={() => openLine(freshPart(newId()))}>by brush</LiveWord>, with{" "}
       <LiveWord onPress={() => add("ellipse")}>a circle</LiveWord> or{" "}
       <LiveWord onPress={() => add("rectangle")}>a rectangle</LiveWord>
       {others.length > 0 ? (

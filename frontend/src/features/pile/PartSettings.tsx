@@ -5,7 +5,7 @@ import type { ReactElement } from "react";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import type { Layer, MaskPart } from "@/model/composite";
-import { changePart } from "@/model/masks";
+import { changePart, type ShapePart } from "@/model/masks";
 import { useDesk } from "@/state/desk";
 import { useCalmLive } from "@/state/useCalmLive";
 import { PlainButton } from "@/ui/Button";
@@ -35,20 +35,20 @@ const Row = styled.div`
 const USUAL_SOFTNESS = 400;
 const EVENLY = 0.05;
 
-interface PartSettingsProps {
+interface ShapeSettingsProps {
   readonly layer: Layer;
-  readonly part: MaskPart;
+  readonly part: ShapePart;
 }
 
-export function PartSettings({ layer, part: kept }: PartSettingsProps): ReactElement {
+export function ShapeSettings({ layer, part: kept }: ShapeSettingsProps): ReactElement {
   const desk = useDeskActions();
   const live = useCalmLive();
-  const { setLive, openLine } = useDesk((state) => state.actions);
+  const { setLive } = useDesk((state) => state.actions);
   const isLive = live?.kind === "change_part" && live.part.id === kept.id;
-  const part = isLive ? live.part : kept;
-  const take = (changes: Partial<MaskPart>) => {
+  const part = isLive && live.part.kind !== "painted" ? live.part : kept;
+  const take = (changes: Partial<ShapePart>) => {
     setLive(null);
-    desk.edit(changePart(layer, { ...kept, ...changes } as MaskPart));
+    desk.edit(changePart(layer, { ...kept, ...changes } as ShapePart));
   };
   const most = Math.max(USUAL_SOFTNESS, part.softness);
   const isEven = Math.abs(part.width - part.height) < EVENLY;
@@ -66,24 +66,8 @@ export function PartSettings({ layer, part: kept }: PartSettingsProps): ReactEle
       />
       <ShapeNumbers part={part} onTake={take} />
       <Row>
-        <Tick isSelected={part.works} onChange={(works) => take({ works })}>
-          It works
-        </Tick>
-        <Tick isSelected={part.inverted} onChange={(inverted) => take({ inverted })}>
-          All but it
-        </Tick>
-      </Row>
-      <Row>
         <PlainButton isDisabled={isEven} onPress={() => take({ height: part.width })}>
           {part.kind === "ellipse" ? "Make it a circle" : "Make it a square"}
-        </PlainButton>
-        <PlainButton
-          onPress={() => {
-            desk.edit({ kind: "remove_part", layer_id: layer.id, part_id: kept.id });
-            openLine(null);
-          }}
-        >
-          Take it away
         </PlainButton>
       </Row>
     </Body>
@@ -91,8 +75,8 @@ export function PartSettings({ layer, part: kept }: PartSettingsProps): ReactEle
 }
 
 interface ShapeNumbersProps {
-  readonly part: MaskPart;
-  onTake(changes: Partial<MaskPart>): void;
+  readonly part: ShapePart;
+  onTake(changes: Partial<ShapePart>): void;
 }
 
 function ShapeNumbers({ part, onTake }: ShapeNumbersProps): ReactElement {
@@ -147,5 +131,42 @@ function ShapeNumbers({ part, onTake }: ShapeNumbersProps): ReactElement {
         />
       ) : null}
     </Pair>
+  );
+}
+
+interface PartActionsProps {
+  readonly layer: Layer;
+  readonly part: MaskPart;
+}
+
+/** What can be done with any part: switch it off, turn it inside out, take it away. */
+export function PartActions({ layer, part }: PartActionsProps): ReactElement {
+  const desk = useDeskActions();
+  const { openLine } = useDesk((state) => state.actions);
+  return (
+    <Body>
+      <Row>
+        <Tick
+          isSelected={part.works}
+          onChange={(works) => desk.edit(changePart(layer, { ...part, works }))}
+        >
+          Switched on
+        </Tick>
+        <Tick
+          isSelected={part.inverted}
+          onChange={(inverted) => desk.edit(changePart(layer, { ...part, inverted }))}
+        >
+          Inside out
+        </Tick>
+        <PlainButton
+          onPress={() => {
+            desk.edit({ kind: "remove_part", layer_id: layer.id, part_id: part.id });
+            openLine(null);
+          }}
+        >
+          Take it away
+        </PlainButton>
+      </Row>
+    </Body>
   );
 }

@@ -2,10 +2,9 @@
 
 import type { ReactElement } from "react";
 import { Bar, Hold, Middle, Outline } from "@/features/stage/gripParts";
-import type { MaskPart } from "@/model/composite";
 import type { Point } from "@/model/geometry";
 import type { Lying } from "@/model/lying";
-import { shapeCorners, shapePoint } from "@/model/masks";
+import { type ShapePart, shapeCorners, shapePoint } from "@/model/masks";
 import { canvasToStage, type StageView } from "@/model/viewing";
 
 const REACH = 13;
@@ -14,7 +13,7 @@ const STEM = 30;
 const STEPS = 72;
 
 interface ShapeGripsProps {
-  readonly part: MaskPart;
+  readonly part: ShapePart;
   readonly lying: Lying;
   readonly view: StageView;
   readonly isLocked: boolean;
@@ -61,7 +60,7 @@ export function ShapeGrips({ part, lying, view, isLocked }: ShapeGripsProps): Re
   );
 }
 
-function ellipseOf(part: MaskPart): Point[] {
+function ellipseOf(part: ShapePart): Point[] {
   return Array.from({ length: STEPS }, (_, step) => {
     const angle = (2 * Math.PI * step) / STEPS;
     return shapePoint(part, Math.cos(angle), Math.sin(angle));
@@ -69,7 +68,7 @@ function ellipseOf(part: MaskPart): Point[] {
 }
 
 /** Where a soft edge ends. */
-function softOutline(part: MaskPart): Point[] {
+function softOutline(part: ShapePart): Point[] {
   const wider = {
     ...part,
     width: part.width + part.softness,

@@ -7,23 +7,17 @@ import { layOn } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { draggedPicture } from "@/features/shelf/dragging";
 import { useBringIn } from "@/features/shelf/useBringIn";
-import { FadeGrips } from "@/features/stage/FadeGrips";
 import { Fan } from "@/features/stage/Fan";
-import { GradientGrips } from "@/features/stage/GradientGrips";
-import { Grips } from "@/features/stage/Grips";
-import { ShapeGrips } from "@/features/stage/ShapeGrips";
+import { LayerGrips } from "@/features/stage/LayerGrips";
 import { useFan } from "@/features/stage/useFan";
 import { useFrames } from "@/features/stage/useFrames";
 import { useStagePointer, useWheelZoom } from "@/features/stage/usePointer";
+import { WorkingOn } from "@/features/stage/WorkingOn";
 import { viewInForce } from "@/features/stage/zooming";
-import { type Composite, isHeld, isPlaced, type Layer, layerById } from "@/model/composite";
+import { layerById } from "@/model/composite";
 import { withEdits } from "@/model/expected";
-import { openFade } from "@/model/fades";
-import { lyingOf, maskLying } from "@/model/lying";
-import { openPart } from "@/model/masks";
-import { gradientOnCanvas, onCanvas } from "@/model/nesting";
 import { type StageView, stageToCanvas } from "@/model/viewing";
-import { facetFor, useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
 import { color, font } from "@/theme/tokens";
 
@@ -58,20 +52,6 @@ const Overlay = styled.svg`
   height: 100%;
 `;
 
-const Corner = styled.p`
-  position: absolute;
-  top: 12px;
-  left: 14px;
-  width: max-content;
-  max-width: calc(100% - 28px);
-  padding: 6px 10px;
-  background: ${color.stageNote};
-  color: ${color.stageNoteInk};
-  font-family: ${font.reading};
-  font-size: 14px;
-  pointer-events: none;
-`;
-
 const Empty = styled.div`
   position: absolute;
   inset: 0;
@@ -90,14 +70,6 @@ const Empty = styled.div`
     text-align: center;
   }
 `;
-
-const FACET_WORDS = {
-  wash: "its colours",
-  place: "its place",
-  cut: "what of it shows",
-  fade: "its fade",
-  blend: "how it blends",
-} as const;
 
 export function Stage(): ReactElement {
   const surface = useRef<HTMLCanvasElement>(null);
@@ -132,11 +104,9 @@ function StageOverlay({ view }: { readonly view: StageView | null }): ReactEleme
   const composite = useComposite();
   const live = useDesk((desk) => desk.live);
   const openLayer = useDesk((desk) => desk.openLayer);
-  const facet = useDesk((desk) => desk.facet);
   const lookedAt = useDesk((desk) => desk.lookedAt);
   const shown = composite && live ? withEdits(composite, [live]) : composite;
   const layer = shown ? layerById(shown, openLayer) : undefined;
-  const shownFacet = layer ? facetFor(layer, facet) : facet;
   return (
     <>
       {shown && layer?.visible && view && !lookedAt ? (
@@ -144,12 +114,7 @@ function StageOverlay({ view }: { readonly view: StageView | null }): ReactEleme
           <LayerGrips composite={shown} layer={layer} view={view} />
         </Overlay>
       ) : null}
-      {layer ? (
-        <Corner role="status">
-          Working on <strong>{layer.name}</strong>:{" "}
-          {layer.locked ? "locked, it stays as it is" : FACET_WORDS[shownFacet]}
-        </Corner>
-      ) : null}
+      {layer ? <WorkingOn layer={layer} /> : null}
       {composite?.layers.length === 0 ? (
         <Empty>
           <p>Drop a photo here, paste one, or take one from the shelf below.</p>
@@ -157,38 +122,6 @@ function StageOverlay({ view }: { readonly view: StageView | null }): ReactEleme
       ) : null}
     </>
   );
-}
-
-interface LayerGripsProps {
-  readonly composite: Composite;
-  readonly layer: Layer;
-  readonly view: StageView;
-}
-
-function LayerGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
-  const stage = useDesk((desk) => desk.stage);
-  const facet = useDesk((desk) => desk.facet);
-  const line = useDesk((desk) => desk.line);
-  const locked = isHeld(composite, layer.id);
-  const shown = facetFor(layer, facet);
-  if (shown === "fade") {
-    const fade = openFade(layer, line);
-    if (!fade) return null;
-    const lying = lyingOf(composite, layer, fade.linked);
-    return <FadeGrips fade={fade} lying={lying} view={view} isLocked={locked} />;
-  }
-  if (shown === "cut") {
-    const part = openPart(layer, line);
-    if (!part || !layer.mask) return null;
-    const lying = maskLying(composite, layer, layer.mask);
-    return <ShapeGrips part={part} lying={lying} view={view} isLocked={locked} />;
-  }
-  if (isPlaced(layer)) {
-    return <Grips layer={{ ...onCanvas(composite, layer), locked }} view={view} stage={stage} />;
-  }
-  if (layer.kind !== "gradient" || shown !== "wash") return null;
-  const gradient = gradientOnCanvas(composite, layer);
-  return <GradientGrips gradient={gradient} view={view} isLocked={locked} />;
 }
 
 function useStageSize(ground: Element | null): void {

@@ -3,11 +3,18 @@
 import { type MouseEvent, type PointerEvent, useEffect, useRef, useState } from "react";
 import { openLayer } from "@/features/desk/commands";
 import { type DeskActions, useDeskActions } from "@/features/desk/DeskContext";
+import { dragOwn, type OwnDrag, type OwnGrip, ownDrag } from "@/features/stage/ownDrags";
+import {
+  beginStroke,
+  endStroke,
+  goOn,
+  paintedNow,
+  type StrokeDrag,
+} from "@/features/stage/painting";
 import { SLACK, stagePoint, useHold } from "@/features/stage/useHold";
 import { viewInForce, zoomTowards } from "@/features/stage/zooming";
 import {
   type Composite,
-  type Edit,
   type Gradient,
   type GradientLayer,
   groupsAround,
@@ -17,7 +24,6 @@ import {
   type PlacedLayer,
   type Placement,
 } from "@/model/composite";
-import { draggedFade, type FadeGrip, openFadePlace, tryFades, withFade } from "@/model/fades";
 import {
   layersAt,
   liesOn,
@@ -28,16 +34,15 @@ import {
   turnedTowards,
 } from "@/model/geometry";
 import { draggedGradient, type GradientGrip } from "@/model/gradients";
-import { lyingOf, maskLying } from "@/model/lying";
-import { changePart, draggedShape, openPart, type ShapeGrip } from "@/model/masks";
 import { gradientIntoPile, gradientOnCanvas, intoPile, onCanvas } from "@/model/nesting";
 import { takenByClick } from "@/model/reaching";
 import { pannedBy, type Size, stageToCanvas } from "@/model/viewing";
+import { resizeBrush } from "@/state/brush";
 import { facetFor, useDesk } from "@/state/desk";
 import { expectedComposite } from "@/state/project";
 
 type Corner = 0 | 1 | 2 | 3;
-type Grip = Corner | "turn" | GradientGrip | FadeGrip | ShapeGrip;
+type Grip = Corner | "turn" | GradientGrip | OwnGrip;
 
 interface LayerDrag {
   readonly kind: "layer";
@@ -59,13 +64,7 @@ interface GradientDrag {
   readonly grip: GradientGrip;
 }
 
-/** A grip of something that lies on the layer: a fade, a shape of its mask. */
-interface OwnDrag {
-  readonly kind: "own";
-  edit(to: Point, keys: PointerEvent<Element>): Edit;
-}
-
-type Drag = { readonly kind: "pan"; last: Point } | LayerDrag | GradientDrag | OwnDrag;
+type Drag = { readonly kind: "pan"; last: Point } | LayerDrag | GradientDrag | OwnDrag | StrokeDrag;
 
 const WHEEL_ZOOM = 0.0016;
 const TURN_STEP = 15;
@@ -99,7 +98,7 @@ export function useStagePointer(onHold: (at: Point) => void): StageHandlers {
     onPointerDown: (event) => {
       drag.current = begun(event, spaceHeld);
       const onLayers = drag.current?.kind !== "pan" && gripOf(event.target) === null;
-      if (event.button === 0 && onLayers) hold.begin(event);
+      if (event.button === 0 && onLayers && !paintedNow()) hold.begin(event);
     },
     onContextMenu: (event) => {
       event.preventDefault();
@@ -111,10 +110,12 @@ export function useStagePointer(onHold: (at: Point) => void): StageHandlers {
       if (drag.current?.kind === "layer") dragLayer(drag.current, event);
       if (drag.current?.kind === "gradient") dragGradient(drag.current, event);
       if (drag.current?.kind === "own") dragOwn(drag.current, event);
+      if (drag.current?.kind === "stroke") goOn(drag.current, event, desk);
     },
     onPointerUp: () => {
       hold.end();
-      if (drag.current && drag.current.kind !== "pan") letGo(drag.current, desk);
+      if (drag.current?.kind === "stroke") endStroke(drag.current, desk);
+      else if (drag.current && drag.current.kind !== "pan") letGo(drag.current, desk);
       drag.current = null;
     },
     onPointerCancel: () => {
@@ -132,6 +133,10 @@ export function useWheelZoom(element: Element | null): void {
     const onWheel = (event: Event) => {
       if (!(event instanceof WheelEvent)) return;
       event.preventDefault();
+      if (event.altKey && paintedNow()) {
+        resizeBrush(-Math.sign(event.deltaY));
+        return;
+      }
       const box = element.getBoundingClientRect();
       zoomTowards(
         { x: event.clientX - box.left, y: event.clientY - box.top },
@@ -158,9 +163,20 @@ function taken(event: PointerEvent<Element>): Drag | null {
   const composite = expectedComposite();
   if (!view || !composite) return null;
   const start = stageToCanvas(view, stagePoint(event));
-  const grip = gripOf(event.target);
   const open = openLayer();
+  const grip = gripOf(event.target);
+  if (paintedNow() && !event.altKey) return beginStroke(composite, event);
   if (grip !== null && open) return grippedBy(composite, open, grip, start);
+  return takenLayer(composite, open, start, event);
+}
+
+/** Take the open layer if it lies there, or the front one; where nothing lies, close it. */
+function takenLayer(
+  composite: Composite,
+  open: Layer | undefined,
+  start: Point,
+  event: PointerEvent<Element>,
+): LayerDrag | null {
   const under = layerUnder(composite, open, start, event);
   const keepsOpen = isPlaced(open) && canBeTaken(composite, open, start);
   const layer = keepsOpen ? open : taking(composite.layers, start, composite.canvas, event);
@@ -181,55 +197,13 @@ function taken(event: PointerEvent<Element>): Drag | null {
 }
 
 function grippedBy(composite: Composite, open: Layer, grip: Grip, start: Point): Drag | null {
-  const { facet, line } = useDesk.getState();
-  const shown = facetFor(open, facet);
-  if (shown === "fade") return fadeDrag(composite, open, grip as FadeGrip, line);
-  if (shown === "cut") return shapeDrag(composite, open, grip as ShapeGrip, line);
+  if (worksInside(open)) return ownDrag(composite, open, grip);
   if (open.kind === "gradient" && isGradientGrip(grip)) {
     return { kind: "gradient", layer: open, gradient: gradientOnCanvas(composite, open), grip };
   }
   if (!isPlaced(open) || !isLayerGrip(grip)) return null;
   const layer = onCanvas(composite, open);
   return { kind: "layer", layer, grip, start, under: null, isStill: false, moved: false };
-}
-
-function fadeDrag(
-  composite: Composite,
-  layer: Layer,
-  grip: FadeGrip,
-  line: string | null,
-): OwnDrag | null {
-  const place = openFadePlace(layer, line);
-  const fade = layer.fades[place];
-  if (!fade || isHeld(composite, layer.id)) return null;
-  const lying = lyingOf(composite, layer, fade.linked);
-  return {
-    kind: "own",
-    edit: (to) =>
-      tryFades(layer, withFade(layer, place, draggedFade(fade, grip, lying.fromCanvas(to)))),
-  };
-}
-
-function shapeDrag(
-  composite: Composite,
-  layer: Layer,
-  grip: ShapeGrip,
-  line: string | null,
-): OwnDrag | null {
-  const part = openPart(layer, line);
-  if (!part || !layer.mask || isHeld(composite, layer.id)) return null;
-  const lying = maskLying(composite, layer, layer.mask);
-  return {
-    kind: "own",
-    edit: (to, keys) => changePart(layer, draggedShape(part, grip, lying.fromCanvas(to), keys)),
-  };
-}
-
-function dragOwn(drag: OwnDrag, event: PointerEvent<Element>): void {
-  const view = viewInForce();
-  if (!view) return;
-  const to = stageToCanvas(view, stagePoint(event));
-  useDesk.getState().actions.setLive(drag.edit(to, event));
 }
 
 function worksInside(layer: Layer): boolean {

@@ -5,12 +5,15 @@ from __future__ import annotations
 import hashlib
 import json
 import math
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from glyphaneme.core.errors import StrokeLimitError
+from glyphaneme.core.errors import StrokeLimitError, StrokeMissingError
+
+if TYPE_CHECKING:
+    from collections.abc import Sequence
 
 MAX_STROKES = 5000
 MAX_POINTS = 2000
@@ -91,6 +94,37 @@ def stroke_id(previous: str | None, stroke: Stroke) -> str:
     """
     said = json.dumps([previous, stroke.model_dump(mode="json")], sort_keys=True)
     return hashlib.sha256(said.encode()).hexdigest()
+
+
+class NamedStroke(BaseModel):
+    """A stroke with its name, and that of the one before it."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    id: StrokeId
+    previous: StrokeId | None
+    stroke: Stroke
+
+
+def require_strokes_named(strokes: Sequence[NamedStroke]) -> None:
+    """Require strokes that are what their names say, each after the one before it.
+
+    Parameters
+    ----------
+    strokes : sequence of NamedStroke
+        Such as another machine wrote them.
+
+    Raises
+    ------
+    StrokeMissingError
+        One is not what it is called, or the one before it is not there.
+    """
+    known: set[str | None] = {None}
+    for named in strokes:
+        same = stroke_id(named.previous, named.stroke) == named.id
+        if not same or named.previous not in known:
+            raise StrokeMissingError
+        known.add(named.id)
 
 
 def thinned(stroke: Stroke) -> Stroke:

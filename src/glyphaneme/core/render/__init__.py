@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from glyphaneme.core.render.assets import Assets, Needed, assets_needed
+from glyphaneme.core.render.assets import Assets, Needed, assets_needed, paintings_of
 from glyphaneme.core.render.caching import FrameCache
 from glyphaneme.core.render.composing import Rounding
 from glyphaneme.core.render.picking import CutOut, layers_under
@@ -24,6 +24,7 @@ __all__ = [
     "View",
     "assets_needed",
     "layers_under",
+    "paintings_of",
     "reach_of",
     "render",
     "render_bands",

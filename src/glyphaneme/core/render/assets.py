@@ -69,6 +69,28 @@ def assets_needed(composite: Composite, view: View | None = None) -> Needed:
     )
 
 
+def paintings_of(composite: Composite) -> frozenset[str]:
+    """Return the last strokes of all painted parts, those of hidden layers too.
+
+    Parameters
+    ----------
+    composite : Composite
+        Any state.
+
+    Returns
+    -------
+    frozenset of str
+        Each once.
+    """
+    return frozenset(
+        part.last
+        for layer in composite.all_layers()
+        if layer.mask
+        for part in layer.mask.parts
+        if isinstance(part, PaintedPart)
+    )
+
+
 def touches(layer: PlacedLayer, to_layer: MatrixF64, view: View) -> bool:
     """Tell whether a layer may touch a view.
 

@@ -1,0 +1,63 @@
+/** The brush by its numbers, and what it does. */
+
+import type { ReactElement } from "react";
+import styled from "styled-components";
+import { useBrush } from "@/state/brush";
+import { Choice } from "@/ui/Choice";
+import { LabelledSlider } from "@/ui/LabelledSlider";
+
+const Body = styled.div`
+  display: grid;
+  gap: 10px;
+  padding-left: 13px;
+`;
+
+const DOES = [
+  { id: "hide", label: "Hide" },
+  { id: "show", label: "Show" },
+] as const;
+
+const PERCENT = 100;
+/** The slider's end; wider brushes can be typed. */
+const USUAL_SIZE = 800;
+
+export function BrushSettings(): ReactElement {
+  const { size, softness, strength, shows, set } = useBrush();
+  const percents = [
+    { label: "Softness", value: softness, of: "softness", fallback: 60 },
+    { label: "Strength", value: strength, of: "strength", fallback: 100 },
+  ] as const;
+  return (
+    <Body>
+      <Choice
+        label="What the brush does"
+        value={shows ? "show" : "hide"}
+        choices={DOES}
+        onChange={(does) => set({ shows: does === "show" })}
+      />
+      <LabelledSlider
+        label="Size"
+        value={size}
+        min={1}
+        max={Math.max(USUAL_SIZE, size)}
+        unit="px"
+        fallback={120}
+        onChange={(next) => set({ size: next })}
+        onChangeEnd={(next) => set({ size: next })}
+      />
+      {percents.map(({ label, value, of, fallback }) => (
+        <LabelledSlider
+          key={of}
+          label={label}
+          value={Math.round(value * PERCENT)}
+          min={0}
+          max={100}
+          unit="%"
+          fallback={fallback}
+          onChange={(next) => set({ [of]: next / PERCENT })}
+          onChangeEnd={(next) => set({ [of]: next / PERCENT })}
+        />
+      ))}
+    </Body>
+  );
+}

@@ -1,0 +1,77 @@
+/** What the open facet puts on the stage: grips, bars, or the brush, never two of them. */
+
+import type { ReactElement } from "react";
+import { BrushRing, StrokeTrace } from "@/features/stage/BrushRing";
+import { FadeGrips } from "@/features/stage/FadeGrips";
+import { GradientGrips } from "@/features/stage/GradientGrips";
+import { Grips } from "@/features/stage/Grips";
+import { ShapeGrips } from "@/features/stage/ShapeGrips";
+import { type Composite, isHeld, isPlaced, type Layer } from "@/model/composite";
+import { openFade } from "@/model/fades";
+import { lyingOf, maskLying } from "@/model/lying";
+import { openShape } from "@/model/masks";
+import { gradientOnCanvas, onCanvas } from "@/model/nesting";
+import { brushPart } from "@/model/strokes";
+import type { StageView } from "@/model/viewing";
+import { type Facet, facetFor, useDesk } from "@/state/desk";
+
+interface LayerGripsProps {
+  readonly composite: Composite;
+  readonly layer: Layer;
+  readonly view: StageView;
+}
+
+type FacetGrips = (props: LayerGripsProps) => ReactElement | null;
+
+export function LayerGrips(props: LayerGripsProps): ReactElement | null {
+  const Shown = GRIPS[useDesk((desk) => facetFor(props.layer, desk.facet))];
+  return <Shown {...props} />;
+}
+
+function PlaceGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
+  const stage = useDesk((desk) => desk.stage);
+  if (!isPlaced(layer)) return null;
+  const locked = isHeld(composite, layer.id);
+  return <Grips layer={{ ...onCanvas(composite, layer), locked }} view={view} stage={stage} />;
+}
+
+function WashGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
+  if (layer.kind !== "gradient") return null;
+  const gradient = gradientOnCanvas(composite, layer);
+  return <GradientGrips gradient={gradient} view={view} isLocked={isHeld(composite, layer.id)} />;
+}
+
+function FadeLayerGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
+  const fade = openFade(
+    layer,
+    useDesk((desk) => desk.line),
+  );
+  if (!fade) return null;
+  const lying = lyingOf(composite, layer, fade.linked);
+  return <FadeGrips fade={fade} lying={lying} view={view} isLocked={isHeld(composite, layer.id)} />;
+}
+
+function CutGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
+  const line = useDesk((desk) => desk.line);
+  const isLocked = isHeld(composite, layer.id);
+  if (brushPart(layer, line)) {
+    return isLocked ? null : (
+      <>
+        <StrokeTrace composite={composite} layer={layer} view={view} />
+        <BrushRing view={view} />
+      </>
+    );
+  }
+  const part = openShape(layer, line);
+  if (!part || !layer.mask) return null;
+  const lying = maskLying(composite, layer, layer.mask);
+  return <ShapeGrips part={part} lying={lying} view={view} isLocked={isLocked} />;
+}
+
+const GRIPS: Readonly<Record<Facet, FacetGrips>> = {
+  wash: WashGrips,
+  place: PlaceGrips,
+  cut: CutGrips,
+  fade: FadeLayerGrips,
+  blend: PlaceGrips,
+};

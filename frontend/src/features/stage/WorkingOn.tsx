@@ -1,0 +1,63 @@
+/** The stage's corner: what the hand works on now. */
+
+import type { ReactElement } from "react";
+import styled from "styled-components";
+import type { Layer } from "@/model/composite";
+import { brushPart } from "@/model/strokes";
+import { useBrush } from "@/state/brush";
+import { facetFor, useDesk } from "@/state/desk";
+import { color, font } from "@/theme/tokens";
+
+const Corner = styled.p`
+  position: absolute;
+  top: 12px;
+  left: 14px;
+  width: max-content;
+  max-width: calc(100% - 28px);
+  padding: 6px 10px;
+  background: ${color.stageNote};
+  color: ${color.stageNoteInk};
+  font-family: ${font.reading};
+  font-size: 14px;
+  pointer-events: none;
+`;
+
+const Hint = styled.span`
+  opacity: 0.8;
+`;
+
+const FACET_WORDS = {
+  wash: "its colours",
+  place: "its place",
+  cut: "what of it shows",
+  fade: "its fade",
+  blend: "how it blends",
+} as const;
+
+export function WorkingOn({ layer }: { readonly layer: Layer }): ReactElement {
+  const facet = useDesk((desk) => facetFor(layer, desk.facet));
+  const paints = useDesk((desk) => brushPart(layer, desk.line) !== null);
+  return (
+    <Corner role="status">
+      Working on <strong>{layer.name}</strong>:{" "}
+      {layer.locked ? "locked, it stays as it is" : FACET_WORDS[facet]}
+      {!layer.locked && facet === "cut" && paints ? <BrushWords /> : null}
+    </Corner>
+  );
+}
+
+/** What the brush does, near where the eye is while painting. */
+function BrushWords(): ReactElement {
+  const { size, softness, strength, shows } = useBrush();
+  return (
+    <>
+      . {shows ? "Showing" : "Hiding"} with a {kindOf(softness)} brush of {size} px at{" "}
+      {Math.round(strength * 100)} %. <Hint>N {shows ? "hides" : "shows"} instead</Hint>
+    </>
+  );
+}
+
+function kindOf(softness: number): string {
+  if (softness > 0.5) return "soft";
+  return softness > 0 ? "fairly soft" : "hard";
+}

@@ -1,0 +1,77 @@
+/** Strokes of the brush as the hand makes them. */
+
+import { STROKE } from "@generated/limits";
+import { type Edit, isPlaced, type Layer, type MaskPart } from "@/model/composite";
+import { liesOn, type Point } from "@/model/geometry";
+import type { Lying } from "@/model/lying";
+import { openPart } from "@/model/masks";
+
+export type PaintedPart = Extract<MaskPart, { kind: "painted" }>;
+export type PaintEdit = Extract<Edit, { kind: "paint_stroke" }>;
+export type StrokePoint = readonly [number, number, number];
+
+export interface BrushShape {
+  readonly size: number;
+  readonly softness: number;
+  readonly strength: number;
+  readonly shows: boolean;
+}
+
+const FRESH = "new-";
+
+/** Return an id for a painted part that its first stroke will make. */
+export function freshPart(id: string): string {
+  return FRESH + id;
+}
+
+/** Return the id of the part that the brush paints in, if it is the brush that is open. */
+export function brushPart(layer: Layer | undefined, line: string | null): string | null {
+  const part = openPart(layer, line);
+  if (line !== null && part?.id !== line) return line.startsWith(FRESH) ? line : null;
+  return part?.kind === "painted" ? part.id : null;
+}
+
+/** Tell whether the layer has anything where a stroke begins. */
+export function canPaintAt(layer: Layer, at: Point): boolean {
+  return !isPlaced(layer) || layer.kind === "group" || liesOn(layer, at);
+}
+
+/** Return the edit that paints a stroke through points of the canvas. */
+export function strokeEdit(
+  layer: Layer,
+  part: string,
+  lying: Lying,
+  points: readonly { readonly at: Point; readonly pressure: number }[],
+  brush: BrushShape,
+): PaintEdit {
+  const own = points.map(({ at, pressure }): [number, number, number] => {
+    const { x, y } = lying.fromCanvas(at);
+    return [round(x), round(y), Math.round(pressure * 1000) / 1000];
+  });
+  const size = brush.size * ownScale(lying, points[0]?.at ?? { x: 0, y: 0 });
+  return {
+    kind: "paint_stroke",
+    layer_id: layer.id,
+    part_id: part,
+    stroke: {
+      points: own,
+      size: Math.min(Math.max(round(size), STROKE.size.minimum), STROKE.size.maximum),
+      softness: brush.softness,
+      strength: brush.strength,
+      shows: brush.shows,
+    },
+  };
+}
+
+/** How many of a mask's own pixels lie on one of the canvas, along a side. */
+function ownScale(lying: Lying, at: Point): number {
+  const from = lying.fromCanvas(at);
+  const right = lying.fromCanvas({ x: at.x + 1, y: at.y });
+  const below = lying.fromCanvas({ x: at.x, y: at.y + 1 });
+  const area = (right.x - from.x) * (below.y - from.y) - (right.y - from.y) * (below.x - from.x);
+  return Math.sqrt(Math.abs(area)) || 1;
+}
+
+function round(value: number): number {
+  return Math.round(value * 100) / 100;
+}
