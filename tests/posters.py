@@ -32,6 +32,9 @@ if TYPE_CHECKING:
 
     import numpy as np
 
+    from glyphaneme.core.mask.paintings import Painting
+    from glyphaneme.core.mask.strokes import NamedStroke
+
 WIDTH, HEIGHT = 120, 90
 PICTURES = {
     "a": soft_pixels(140, 110, seed=1),
@@ -75,13 +78,16 @@ def original(picture: str) -> Iterator[bytes]:
     yield file.getvalue()
 
 
-def saved(state: Composite) -> io.BytesIO:
+def saved(
+    state: Composite, strokes: tuple[NamedStroke, ...] = (), **paintings: Painting
+) -> io.BytesIO:
     file = io.BytesIO()
     write_layered(
         state,
-        pyramids(**PICTURES),
+        {**pyramids(**PICTURES), **paintings},
         file,
         originals=original,
+        strokes=strokes,
         report=lambda share: None,
     )
     return file

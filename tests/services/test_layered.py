@@ -13,10 +13,12 @@ from PIL import Image
 
 from glyphaneme.codecs import PictureRefusedError
 from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.edits import PlaceLayer, ShowLayer, apply
+from glyphaneme.core.edits import PaintStroke, PlaceLayer, ShowLayer, apply
+from glyphaneme.core.mask.paintings import Painting, painted_all
+from glyphaneme.core.mask.strokes import NamedStroke, Stroke, stroke_id
 from glyphaneme.core.place import Placement
 from glyphaneme.services.layered import (
-    pixels_of_layered,
+    assets_of_layered,
     read_layered,
 )
 from tests.pictures import (
@@ -27,6 +29,8 @@ from tests.published_blending import laid_over
 
 if TYPE_CHECKING:
     from xml.etree.ElementTree import Element
+
+    from glyphaneme.core.document import Composite
 
 
 def png(pixels: np.ndarray) -> bytes:
@@ -52,8 +56,51 @@ def test_file_of_ours_comes_back_complete() -> None:
     unpacked = read_layered(saved(state))
 
     assert unpacked.composite == state
-    for picture, pixels in pixels_of_layered(unpacked).items():
-        np.testing.assert_array_equal(pixels, PICTURES[picture])
+    for picture, pyramid in assets_of_layered(unpacked).items():
+        np.testing.assert_array_equal(pyramid.levels[0], PICTURES[picture])
+
+
+def painted_poster() -> tuple[Composite, tuple[NamedStroke, ...], Painting]:
+    """Return a poster whose back photo has two strokes, and what those leave."""
+    strokes = [
+        Stroke(points=((10, 10, 1), (60, 40, 1)), size=24, shows=False),
+        Stroke(points=((30, 20, 1),), size=10, softness=0, shows=True),
+    ]
+    state, named, previous = poster(), [], None
+    for stroke in strokes:
+        name = state.layers[0].id
+        paint = PaintStroke(layer_id=name, part_id="p", stroke=stroke)
+        state = apply(state, paint)
+        last = stroke_id(previous, stroke)
+        named.append(NamedStroke(id=last, previous=previous, stroke=stroke))
+        previous = last
+    return state, tuple(named), painted_all(Painting(), strokes)
+
+
+def test_strokes_travel_along_and_are_painted_again() -> None:
+    state, strokes, painting = painted_poster()
+    last = strokes[-1].id
+
+    unpacked = read_layered(saved(state, strokes, **{last: painting}))
+
+    assert unpacked.composite == state
+    assert unpacked.strokes == strokes
+    again = assets_of_layered(unpacked)[last]
+    for place, tile in painting.levels[0].tiles.items():
+        np.testing.assert_array_equal(again.levels[0].tiles[place], tile)
+
+
+@pytest.mark.parametrize("changed", ["dropped", "renamed"])
+def test_file_whose_strokes_are_not_what_they_say_opens_layer_by_layer(
+    changed: str,
+) -> None:
+    state, strokes, painting = painted_poster()
+    kept = strokes[:1] if changed == "dropped" else strokes[::-1]
+
+    unpacked = read_layered(saved(state, kept, **{strokes[-1].id: painting}))
+
+    assert all(layer.mask is None for layer in unpacked.composite.layers)
+    assert unpacked.strokes == ()
 
 
 def composed(element: Element, packed: zipfile.ZipFile) -> np.ndarray:
@@ -112,7 +159,9 @@ def test_file_changed_by_another_program_is_read_as_that_program_left_it() -> No
 
     names = [layer.name for layer in unpacked.composite.layers]
     assert names == ["The sheet", "A", "Renamed", "Glow", "Wash"]
-    pictures = pixels_of_layered(unpacked)
+    pictures = {
+        name: pyramid.levels[0] for name, pyramid in assets_of_layered(unpacked).items()
+    }
     error = premultiplied(shown(unpacked.composite, pictures)) - premultiplied(
         shown(poster(), PICTURES)
     )
@@ -201,7 +250,7 @@ def lying() -> io.BytesIO:
 )
 def test_hostile_and_broken_files_are_refused(file: io.BytesIO, words: str) -> None:
     with pytest.raises(PictureRefusedError, match=words):
-        pixels_of_layered(read_layered(file))
+        assets_of_layered(read_layered(file))
 
 
 def test_zip_bomb_is_refused_before_it_is_unpacked() -> None:

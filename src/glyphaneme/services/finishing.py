@@ -12,7 +12,6 @@ from pydantic import BaseModel, ConfigDict, Field
 from glyphaneme.codecs import FileFormat, FileSpec, Shape, let_go, write_bands
 from glyphaneme.codecs.openraster import MEDIA_TYPE
 from glyphaneme.core.document.gradients import Color
-from glyphaneme.core.mask.paintings import Painting
 from glyphaneme.core.place import Pyramid
 from glyphaneme.core.render import View, paintings_of, render_bands
 from glyphaneme.core.values import with_fields
@@ -39,6 +38,7 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document import Canvas, Composite
+    from glyphaneme.core.mask.paintings import Painting
     from glyphaneme.core.render.composing import Rounding
     from glyphaneme.services.studio import Studio, Visit
     from glyphaneme.services.working import Progress

@@ -6,13 +6,13 @@ import math
 from typing import TYPE_CHECKING
 
 from glyphaneme.core.document.model import PlacedLayer
-from glyphaneme.core.mask import Fade, FadeShape, Join
+from glyphaneme.core.mask import Fade, FadeShape, Join, PaintedPart
 from glyphaneme.core.place import source_to_canvas
 from glyphaneme.core.wording.words import JOIN_WORDS, percent
 
 if TYPE_CHECKING:
     from glyphaneme.core.document.model import Layer
-    from glyphaneme.core.mask import Mask
+    from glyphaneme.core.mask import Mask, MaskPart
 
 DIRECTIONS = (
     "to the right",
@@ -80,10 +80,9 @@ def cut_words(mask: Mask) -> str:
     if not working:
         return "its cut switched off"
     first, *rest = working
-    begin = "cut to" if first.join is Join.ADD else f"shown {JOIN_WORDS[first.join]}"
-    said = f"{begin} {first.words}"
+    said = _begun(first)
     if len(rest) == 1:
-        said += f" {JOIN_WORDS[rest[0].join]} {rest[0].words}"
+        said += _joined(rest[0])
     elif rest:
         said += f" and {len(rest)} more"
     if mask.inverted:
@@ -91,6 +90,23 @@ def cut_words(mask: Mask) -> str:
     if mask.strength < 1:
         said += f" by {percent(mask.strength)}"
     return said
+
+
+def _begun(part: MaskPart) -> str:
+    if isinstance(part, PaintedPart):
+        return "cut by brush"
+    words = f"all but {part.words}" if part.inverted else part.words
+    if part.join is Join.ADD:
+        return f"cut to {words}"
+    return f"shown {JOIN_WORDS[part.join]} {words}"
+
+
+def _joined(part: MaskPart) -> str:
+    if isinstance(part, PaintedPart):
+        return " and by brush"
+    words = f"all but {part.words}" if part.inverted else part.words
+    comma = "" if part.join is Join.ADD else ","
+    return f"{comma} {JOIN_WORDS[part.join]} {words}"
 
 
 def fading_words(layer: Layer) -> str:
