@@ -47,6 +47,7 @@ CARD = {
     "corner": 30,
     "inverted": True,
 }
+STROKE = {"points": [[100, 200, 1], [300, 250, 0.5]], "size": 80, "softness": 0.4}
 TO_THE_LEFT = {"x": 200, "y": 250, "length": 180, "angle": 180}
 ALL_ROUND = {
     "shape": "sides",
@@ -165,6 +166,8 @@ STEPS = [
         "shift_y": 10,
     },
     of("remove_part", "glow", part_id="moon"),
+    of("paint_stroke", "puppet", part_id="brush", stroke=STROKE),
+    of("paint_stroke", "puppet", part_id="brush", stroke={**STROKE, "shows": True}),
     of("drop_mask", "puppet"),
     photo("west", "West", 900, 700, at=(200, 300)),
     photo("east", "East", 800, 800, at=(700, 300)),

@@ -75,6 +75,24 @@ GRADIENT = {
     "start": {"color": "#ff8000", "opacity": 1},
     "end": {"color": "#ff8000", "opacity": 0},
 }
+MOON = {
+    "kind": "ellipse",
+    "id": "moon",
+    "x": 200_000,
+    "y": -200_000,
+    "width": 200_000,
+    "height": 1,
+    "turn": 360,
+}
+CARD = {"kind": "rectangle", "id": "card", "corner": 100_000}
+FADE = {"x": 5, "y": 5, "length": 1, "shape": "sides", "full": 0.99, "aspect": 100}
+STROKE = {
+    "points": [[-60_000, 60_000, 0], [5, 5, 1]],
+    "size": 1,
+    "softness": 1,
+    "strength": 0,
+    "shows": True,
+}
 FAR = {"x": -200_000, "y": 200_000, "scale_x": 200, "scale_y": 200, "turn": 45}
 EDITS: list[dict[str, Any]] = [
     {"kind": "add_color", "layer_id": "c", "name": "Dusk", "color": "#203040"},
@@ -90,6 +108,18 @@ EDITS: list[dict[str, Any]] = [
     {"kind": "set_canvas", "canvas": {**CANVAS, "width": 30_000, "height": 1}},
     {"kind": "set_canvas", "canvas": CANVAS, "shift_x": 200_000, "shift_y": -200_000},
     {"kind": "tint_sheet", "background": "#203040"},
+    {"kind": "add_part", "layer_id": "m", "part": MOON, "index": 64},
+    {"kind": "add_part", "layer_id": "m", "part": {**MOON, **CARD}},
+    {"kind": "change_part", "layer_id": "m", "part": {**MOON, "softness": 5000}},
+    {"kind": "move_part", "layer_id": "m", "part_id": "moon", "index": 0},
+    {"kind": "settle_mask", "layer_id": "m", "inverted": True, "strength": 0},
+    {"kind": "link_mask", "layer_id": "m", "linked": False},
+    {"kind": "copy_mask", "layer_id": "m", "from_id": "b"},
+    {"kind": "drop_mask", "layer_id": "m"},
+    {"kind": "fade_layer", "layer_id": "m", "fades": [FADE] * 12},
+    {"kind": "copy_fades", "layer_id": "m", "from_id": "b"},
+    {"kind": "melt_photos", "layer_ids": ["m", "b"], "overlap": 200_000},
+    {"kind": "paint_stroke", "layer_id": "m", "part_id": "p", "stroke": STROKE},
 ]
 VIEW = {"x": -1e6, "y": 1e6, "width": 5, "height": 3, "scale": 64}
 # No client can write half a letter into an address.

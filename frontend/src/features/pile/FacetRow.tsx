@@ -62,7 +62,7 @@ interface FacetRowProps {
 export function FacetRow({ name, summary, isOpen, children, onOpen }: FacetRowProps): ReactElement {
   return (
     <Disclosure isExpanded={isOpen} onExpandedChange={onOpen}>
-      <Title level={4}>
+      <Title level={2}>
         <Head slot="trigger">
           <Name>{name}</Name>
           <Summary>{summary}</Summary>

@@ -110,7 +110,7 @@ function StageOverlay({ view }: { readonly view: StageView | null }): ReactEleme
   return (
     <>
       {shown && layer?.visible && view && !lookedAt ? (
-        <Overlay aria-hidden="true">
+        <Overlay aria-hidden="true" data-testid="stage-overlay">
           <LayerGrips composite={shown} layer={layer} view={view} />
         </Overlay>
       ) : null}

@@ -1,0 +1,309 @@
+"""What of a layer shows: painted, cut to shapes, faded out and melted, by hand."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any
+
+import numpy as np
+import pytest
+from PIL import Image
+from playwright.sync_api import expect
+
+from tests.browser.hands import Point
+
+if TYPE_CHECKING:
+    from pathlib import Path
+
+    from numpy.typing import NDArray
+
+    from tests.browser.hands import Hands
+
+WIDTH, HEIGHT = 800, 600
+
+
+@pytest.fixture
+def white(tmp_path: Path) -> Path:
+    """Return a white photo, as large as the sheet."""
+    path = tmp_path / "white.png"
+    Image.new("RGB", (WIDTH, HEIGHT), "white").save(path)
+    return path
+
+
+@pytest.fixture
+def card(hands: Hands, white: Path) -> Any:
+    """Open a desk with one white photo over a black sheet."""
+    state = hands.begin(white, width=WIDTH, height=HEIGHT)
+    state = hands.edit(state, kind="tint_sheet", background="#000000")
+    hands.open_desk(state)
+    return state
+
+
+def exported(hands: Hands, path: Path) -> NDArray[np.float64]:
+    """Save the picture as PNG by hand, and return its levels of grey."""
+    page = hands.page
+    page.get_by_role("button", name="Finish…").click()
+    page.get_by_role("radio", name="PNG").click()
+    with page.expect_download() as download:
+        page.get_by_role("button", name="Save the picture").click()
+    download.value.save_as(path)
+    page.keyboard.press("Escape")
+    with Image.open(path) as picture:
+        return np.asarray(picture.convert("RGB"))[..., 1].astype(float)
+
+
+def mask_of(hands: Hands, state: Any) -> Any:
+    return hands.saved(state)["composite"]["layers"][0]["mask"]
+
+
+def paint(hands: Hands, state: Any, *points: tuple[float, float]) -> None:
+    mouse = hands.page.mouse
+    first, *rest = [hands.on_stage(state, *point) for point in points]
+    mouse.move(*first)
+    mouse.down()
+    for point in rest:
+        mouse.move(*point, steps=6)
+    mouse.up()
+    hands.settle()
+
+
+def take_brush(hands: Hands) -> None:
+    hands.open_layer("White", "Cut")
+    hands.page.get_by_role("button", name="by brush").click()
+
+
+def test_brush_hides_shows_again_and_is_undone(hands: Hands, card: Any) -> None:
+    page = hands.page
+    take_brush(hands)
+
+    paint(hands, card, (200, 300), (600, 300))
+    hidden = hands.saved(card)["composite"]["layers"][0]["mask"]["parts"][0]
+    assert (hidden["kind"], hidden["strokes"]) == ("painted", 1)
+    assert (
+        hands.sentences()[0]
+        == "White, filling the picture, cut by brush, shown plainly."
+    )
+    page.keyboard.press("n")
+    expect(page.get_by_role("status").filter(has_text="Working on")).to_contain_text(
+        "Showing with a soft brush of 120 px at 100 %. N hides instead"
+    )
+    paint(hands, card, (400, 250), (400, 350))
+    assert mask_of(hands, card)["parts"][0]["strokes"] == 2
+
+    page.get_by_role("button", name="Undo").click()
+    hands.settle()
+    assert mask_of(hands, card)["parts"][0] == hidden
+    page.reload()
+    hands.settle()
+    page.keyboard.press("Escape")
+    assert hands.color_at(hands.on_stage(card, 400, 300)) == (0, 0, 0)
+    assert hands.color_at(hands.on_stage(card, 400, 100)) == (255, 255, 255)
+
+
+@pytest.mark.usefixtures("card")
+def test_held_key_swaps_the_brush_for_as_long(hands: Hands) -> None:
+    page = hands.page
+    take_brush(hands)
+    working = page.get_by_role("status").filter(has_text="Working on")
+
+    page.keyboard.down("n")
+    expect(working).to_contain_text("Showing with")
+    page.wait_for_timeout(500)
+    page.keyboard.up("n")
+
+    expect(working).to_contain_text("Hiding with")
+
+
+def test_trace_is_there_before_its_pixels_and_hatching_after(
+    hands: Hands, card: Any
+) -> None:
+    page = hands.page
+    take_brush(hands)
+    start, end = hands.on_stage(card, 200, 300), hands.on_stage(card, 600, 300)
+
+    page.mouse.move(*start)
+    page.mouse.down()
+    page.mouse.move(*end, steps=8)
+    trace = page.get_by_test_id("stage-overlay").locator("polyline[data-shows]")
+    expect(trace).to_have_count(1)
+    page.mouse.up()
+    hands.settle()
+
+    expect(trace).to_have_count(0)
+    row = hands.shown()[round(hands.on_stage(card, 0, 300).y - 54)]
+    assert (row[:, 2].astype(int) - row[:, 1] > 25).sum() > 20  # violet lines
+
+
+def test_stroke_beside_the_layer_says_so_and_paints_nothing(
+    hands: Hands, card: Any
+) -> None:
+    layer = card["composite"]["layers"][0]
+    place = {**layer["placement"], "x": 200, "scale_x": 0.3, "scale_y": 0.3}
+    hands.edit(card, kind="place_layer", layer_id=layer["id"], placement=place)
+    hands.settle()
+    take_brush(hands)
+
+    paint(hands, card, (700, 100), (700, 200))
+
+    expect(hands.page.get_by_text("White has nothing there")).to_be_visible()
+    assert mask_of(hands, card) is None
+
+
+@pytest.mark.usefixtures("card")
+def test_circle_has_the_soft_edge_that_its_number_says(
+    hands: Hands, tmp_path: Path
+) -> None:
+    page = hands.page
+    hands.open_layer("White", "Cut")
+    page.get_by_role("button", name="a circle").click()
+    hands.settle()
+    for label, value in (
+        ("Across", 400),
+        ("Down", 300),
+        ("Width", 300),
+        ("Height", 300),
+        ("Softness, exact", 40),
+    ):
+        hands.type_number(label, value)
+    assert "cut to a soft circle" in hands.sentences()[0]
+
+    shown = exported(hands, tmp_path / "circle.png")
+
+    row, column = np.mgrid[0:HEIGHT, 0:WIDTH] + 0.5
+    t = np.clip(0.5 - (np.hypot(column - 400, row - 300) - 150) / 40, 0, 1)
+    assert np.abs(shown - 255 * t * t * (3 - 2 * t)).max() <= 1
+
+
+def test_shape_is_moved_and_resized_by_its_grips(hands: Hands, card: Any) -> None:
+    page = hands.page
+    hands.open_layer("White", "Cut")
+    page.get_by_role("button", name="a rectangle").click()
+    hands.settle()
+    before = mask_of(hands, card)["parts"][0]
+
+    middle = hands.grip("middle")
+    hands.drag(middle, Point(middle.x + 60, middle.y - 30))
+    hands.settle()
+    corner = hands.grip("2")
+    hands.drag(corner, Point(corner.x - 50, corner.y - 50))
+    hands.settle()
+
+    after = mask_of(hands, card)["parts"][0]
+    assert after["x"] != before["x"]
+    assert after["width"] < before["width"]
+    assert after["height"] < before["height"]
+
+
+def test_recipe_is_made_and_ordered_without_a_pointer(hands: Hands, card: Any) -> None:
+    page = hands.page
+    hands.open_layer("White", "Cut")
+    for name in ("a circle", "a rectangle"):
+        page.get_by_role("button", name=name).focus()
+        page.keyboard.press("Enter")
+        hands.settle()
+    recipe = page.get_by_role("grid", name="What of White shows")
+    expect(recipe.get_by_role("row")).to_have_count(2)
+
+    recipe.get_by_role("row").nth(1).get_by_role("button", name="Move").focus()
+    page.keyboard.press("Enter")
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press("Enter")
+    hands.settle()
+
+    kinds = [part["kind"] for part in mask_of(hands, card)["parts"]]
+    assert kinds == ["rectangle", "ellipse"]
+
+
+def test_mask_is_turned_inside_out_weakened_and_unlinked(
+    hands: Hands, card: Any
+) -> None:
+    page = hands.page
+    hands.open_layer("White", "Cut")
+    page.get_by_role("button", name="a circle").click()
+    hands.settle()
+
+    page.get_by_role("button", name="Turned inside out or not").click()
+    page.get_by_role("option", name="inside out").click()
+    hands.settle()
+    page.get_by_role("button", name="What it moves with").click()
+    page.get_by_role("option", name="not with the layer").click()
+    hands.settle()
+    mask = mask_of(hands, card)
+    assert (mask["inverted"], mask["linked"]) == (True, False)
+
+    page.get_by_role("button", name="Show all of it again").click()
+    hands.settle()
+    assert mask_of(hands, card) is None
+
+
+def test_fade_is_chosen_by_eye_dragged_and_reaches_both_ends(
+    hands: Hands, card: Any, tmp_path: Path
+) -> None:
+    page = hands.page
+    hands.open_layer("White", "Fade")
+    page.get_by_role("option", name="To the left").click()
+    hands.settle()
+    expect(page.get_by_role("option", name="To the left")).to_have_attribute(
+        "aria-selected", "true"
+    )
+    full = hands.grip("full")
+    hands.drag(full, hands.on_stage(card, 700, 300))
+    hands.settle()
+    gone = hands.grip("gone")
+    hands.drag(gone, hands.on_stage(card, 100, 300))
+    hands.settle()
+    assert "fading out to the left" in hands.sentences()[0]
+
+    row = exported(hands, tmp_path / "fade.png")[300]
+
+    assert row[:95].max() == 0
+    assert row[705:].min() == 255
+    t = np.clip((np.arange(WIDTH) + 0.5 - 100) / 600, 0, 1)
+    assert np.abs(row - 255 * t * t * (3 - 2 * t)).max() <= 5  # dragged by whole pixels
+
+
+def test_photos_melt_into_one_another_without_a_dip(
+    hands: Hands, white: Path, tmp_path: Path
+) -> None:
+    other = tmp_path / "other.png"
+    Image.new("RGB", (WIDTH + 100, HEIGHT), "#ffffff").save(other)
+    state = hands.begin(white, other, width=WIDTH, height=HEIGHT)
+    state = hands.edit(state, kind="tint_sheet", background="#000000")
+    hands.open_desk(state)
+    hands.open_layer("Other", "Fade")
+
+    hands.page.get_by_role("button", name="side by side").click()
+    hands.settle()
+
+    layers = hands.saved(state)["composite"]["layers"]
+    assert [len(layer["fades"]) for layer in layers] == [0, 1]
+    shown = exported(hands, tmp_path / "melted.png")
+    assert shown.min() >= 254
+
+
+def test_cut_is_taken_from_another_layer_where_it_lies(hands: Hands, card: Any) -> None:
+    page = hands.page
+    layer = card["composite"]["layers"][0]
+    circle = {
+        "kind": "ellipse",
+        "id": "c",
+        "x": 200,
+        "y": 200,
+        "width": 100,
+        "height": 100,
+    }
+    state = hands.edit(card, kind="add_part", layer_id=layer["id"], part=circle)
+    state = hands.edit(
+        state, kind="add_color", layer_id="wash", name="Wash", color="#ff0000"
+    )
+    hands.settle()
+    hands.open_layer("Wash", "Cut")
+
+    page.get_by_role("button", name="Take the cut of").click()
+    page.get_by_role("option", name="White").click()
+    hands.settle()
+
+    page.keyboard.press("Escape")
+    page.keyboard.press("Escape")
+    assert hands.color_at(hands.on_stage(card, 200, 200)) == (254, 0, 0)
+    assert hands.color_at(hands.on_stage(card, 500, 200)) == (0, 0, 0)
