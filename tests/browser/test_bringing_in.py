@@ -162,8 +162,9 @@ def test_photo_dropped_on_the_wall_begins_a_picture_of_its_size(
 
 
 def choose(hands: Hands, *paths: Path) -> None:
-    chooser = hands.page.get_by_label("Pictures to bring in")
-    chooser.set_input_files([str(path) for path in paths])
+    with hands.page.expect_file_chooser() as chooser:
+        hands.page.get_by_role("button", name="Bring pictures in…").click()
+    chooser.value.set_files([str(path) for path in paths])
 
 
 def test_photos_of_every_kind_are_brought_in_and_laid_on_in_their_order(

@@ -89,6 +89,6 @@ export function isPlaced(layer: Layer | undefined): layer is PlacedLayer {
 }
 
 /** Tell whether a layer, or a group around it, is locked. */
-export function isHeld(composite: Composite, id: string): boolean {
+export function isLocked(composite: Composite, id: string): boolean {
   return pathTo(composite.layers, id).some((layer) => layer.locked);
 }

@@ -7,7 +7,7 @@ import {
   type Composite,
   type GroupLayer,
   groupsAround,
-  isHeld,
+  isLocked,
   isPlaced,
   type Layer,
   layerById,
@@ -28,7 +28,7 @@ export function openLayer(): Layer | undefined {
 /** Move the layer by whole canvas pixels. */
 export function nudge(desk: DeskActions, layer: Layer, x: number, y: number): void {
   const composite = expectedComposite();
-  if (!composite || !isPlaced(layer) || isHeld(composite, layer.id)) return;
+  if (!composite || !isPlaced(layer) || isLocked(composite, layer.id)) return;
   const moved = movedBy(onCanvas(composite, layer).placement, x, y);
   desk.edit({
     kind: "place_layer",
@@ -93,7 +93,7 @@ export function takeOut(desk: DeskActions, layer: Layer): void {
 /** Take a group apart; its members stay where they show. */
 export function takeApart(desk: DeskActions, layer: Layer): void {
   const composite = expectedComposite();
-  if (layer.kind !== "group" || !composite || isHeld(composite, layer.id)) return;
+  if (layer.kind !== "group" || !composite || isLocked(composite, layer.id)) return;
   desk.edit({ kind: "dissolve_group", layer_id: layer.id });
   useDesk.getState().actions.open(layer.layers.at(-1)?.id ?? null);
 }
@@ -127,7 +127,7 @@ export function duplicate(desk: DeskActions, layer: Layer): void {
 /** Take the layer away and open none. */
 export function remove(desk: DeskActions, layer: Layer): void {
   const composite = expectedComposite();
-  if (!composite || isHeld(composite, layer.id)) return;
+  if (!composite || isLocked(composite, layer.id)) return;
   desk.edit({ kind: "remove_layer", layer_id: layer.id });
   useDesk.getState().actions.open(null);
 }

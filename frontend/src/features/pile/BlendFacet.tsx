@@ -5,7 +5,7 @@ import type { ReactElement } from "react";
 import styled from "styled-components";
 import { fetchModes } from "@/api/calls";
 import { useDeskActions } from "@/features/desk/DeskContext";
-import { type BlendMode, isHeld, type Layer } from "@/model/composite";
+import { type BlendMode, isLocked, type Layer } from "@/model/composite";
 import { STRENGTHS, tryMode, tryStrength } from "@/model/tries";
 import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
@@ -33,7 +33,7 @@ export function BlendFacet({ layer }: { readonly layer: Layer }): ReactElement {
   const shown =
     live?.kind === "blend_layer" && live.layer_id === layer.id ? live.opacity : layer.opacity;
   const composite = useComposite();
-  const held = composite ? isHeld(composite, layer.id) : true;
+  const held = composite ? isLocked(composite, layer.id) : true;
   const percent = Math.round(shown * 100);
   const take = (value: number) => {
     setLive(null);

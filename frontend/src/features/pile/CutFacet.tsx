@@ -12,7 +12,7 @@ import { useSentence } from "@/features/pile/useSentence";
 import {
   allLayers,
   type Composite,
-  isHeld,
+  isLocked,
   isPlaced,
   type Layer,
   type Mask,
@@ -96,7 +96,7 @@ const PERCENT = 100;
 export function CutFacet({ layer }: { readonly layer: Layer }): ReactElement | null {
   const composite = useComposite();
   if (!composite) return null;
-  const isOff = isHeld(composite, layer.id);
+  const isOff = isLocked(composite, layer.id);
   return (
     <>
       {layer.mask ? <Recipe layer={layer} mask={layer.mask} isOff={isOff} /> : null}

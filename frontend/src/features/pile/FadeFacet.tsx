@@ -10,7 +10,7 @@ import {
   allLayers,
   type Composite,
   type Fade,
-  isHeld,
+  isLocked,
   isPlaced,
   type Layer,
   sheetOf,
@@ -75,7 +75,7 @@ export function FadeFacet({ layer }: { readonly layer: Layer }): ReactElement | 
   const open = useDesk((state) => openFadePlace(layer, state.line));
   const { openLine } = useDesk((state) => state.actions);
   if (!composite) return null;
-  const isOff = isHeld(composite, layer.id);
+  const isOff = isLocked(composite, layer.id);
   const add = () => {
     const fade = firstFade(layer, sheetOf(composite, layer.id));
     desk.edit(tryFades(layer, [...layer.fades, fade]));
@@ -256,7 +256,8 @@ function TakeFrom({ layer, composite }: ForLayerProps): ReactElement | null {
 function MeltInto({ layer, composite }: ForLayerProps): ReactElement | null {
   const desk = useDeskActions();
   const below = beneath(composite, layer);
-  if (layer.kind !== "photo" || below?.kind !== "photo" || isHeld(composite, below.id)) return null;
+  if (layer.kind !== "photo" || below?.kind !== "photo" || isLocked(composite, below.id))
+    return null;
   const melt = (axis: "across" | "down") => {
     const extent = axis === "across" ? composite.canvas.width : composite.canvas.height;
     desk.edit({

@@ -15,7 +15,7 @@ import {
   toggleShown,
 } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
-import { type Composite, groupsAround, isHeld, type Layer, siblingsOf } from "@/model/composite";
+import { type Composite, groupsAround, isLocked, type Layer, siblingsOf } from "@/model/composite";
 import { useComposite } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";
@@ -47,7 +47,7 @@ export function LayerActions({ layer, onRename }: LayerActionsProps): ReactEleme
   const layers = siblingsOf(composite, layer.id);
   const isFront = layers.at(-1)?.id === layer.id;
   const isBack = layers[0]?.id === layer.id;
-  const held = isHeld(composite, layer.id);
+  const held = isLocked(composite, layer.id);
   return (
     <Row role="group" aria-label={`What to do with ${layer.name}`}>
       <QuietButton isDisabled={isFront} onPress={() => shiftInPile(desk, layer, 1)}>
@@ -86,7 +86,7 @@ function GroupActions({ composite, layer }: GroupActionsProps): ReactElement {
     <>
       {below?.kind === "group" ? (
         <QuietButton
-          isDisabled={isHeld(composite, below.id)}
+          isDisabled={isLocked(composite, below.id)}
           onPress={() => putInto(desk, layer, below)}
         >
           Put into {below.name}
@@ -98,13 +98,16 @@ function GroupActions({ composite, layer }: GroupActionsProps): ReactElement {
         </QuietButton>
       ) : null}
       {around ? (
-        <QuietButton isDisabled={isHeld(composite, around.id)} onPress={() => takeOut(desk, layer)}>
+        <QuietButton
+          isDisabled={isLocked(composite, around.id)}
+          onPress={() => takeOut(desk, layer)}
+        >
           Take out of {around.name}
         </QuietButton>
       ) : null}
       {layer.kind === "group" ? (
         <QuietButton
-          isDisabled={isHeld(composite, layer.id)}
+          isDisabled={isLocked(composite, layer.id)}
           onPress={() => takeApart(desk, layer)}
         >
           Take apart

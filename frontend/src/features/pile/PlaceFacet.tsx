@@ -4,7 +4,7 @@ import { PLACEMENT } from "@generated/limits";
 import { type ReactElement, useState } from "react";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
-import { isHeld, type PlacedLayer, type Placement } from "@/model/composite";
+import { isLocked, type PlacedLayer, type Placement } from "@/model/composite";
 import { clampedScale, fillingCanvas, fittedInside, wrappedTurn } from "@/model/geometry";
 import { intoPile, onCanvas } from "@/model/nesting";
 import { useComposite } from "@/state/project";
@@ -46,7 +46,7 @@ export function PlaceFacet({ layer }: { readonly layer: PlacedLayer }): ReactEle
       layer_id: layer.id,
       placement: intoPile(composite, layer.id, { ...place, ...changes }),
     });
-  const off = isHeld(composite, layer.id);
+  const off = isLocked(composite, layer.id);
   return (
     <>
       <PlaceNumbers place={place} isOff={off} isGroup={layer.kind === "group"} onChange={change} />

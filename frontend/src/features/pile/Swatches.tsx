@@ -1,26 +1,37 @@
 /** A few colours to take with one press. */
 
 import type { ReactElement } from "react";
+import { ColorSwatch, ColorSwatchPicker, ColorSwatchPickerItem } from "react-aria-components";
 import styled from "styled-components";
 import { color } from "@/theme/tokens";
 
-const Row = styled.div`
+const Row = styled(ColorSwatchPicker)`
   display: flex;
   gap: 4px;
 `;
 
-const Swatch = styled.button`
-  width: 26px;
-  height: 26px;
-  padding: 0;
-  border: 1px solid ${color.ruleStrong};
+const Item = styled(ColorSwatchPickerItem)`
   border-radius: 50%;
   cursor: pointer;
+  outline: none;
 
-  &[aria-pressed="true"] {
+  &[data-selected],
+  &[data-focus-visible] {
     outline: 2px solid ${color.on};
     outline-offset: 1px;
   }
+
+  &[data-disabled] {
+    opacity: 0.5;
+    cursor: default;
+  }
+`;
+
+const Swatch = styled(ColorSwatch)`
+  width: 26px;
+  height: 26px;
+  border: 1px solid ${color.ruleStrong};
+  border-radius: 50%;
 `;
 
 interface SwatchesProps {
@@ -33,18 +44,15 @@ interface SwatchesProps {
 
 export function Swatches(props: SwatchesProps): ReactElement {
   return (
-    <Row role="group" aria-label={props.label}>
-      {props.colors.map((one) => (
-        <Swatch
-          key={one}
-          type="button"
-          aria-label={`${props.label}: ${one}`}
-          title={one}
-          aria-pressed={one === props.chosen}
-          disabled={props.isDisabled}
-          style={{ background: one }}
-          onClick={() => props.onTake(one)}
-        />
+    <Row
+      aria-label={props.label}
+      value={props.chosen}
+      onChange={(taken) => props.onTake(taken.toString("hex").toLowerCase())}
+    >
+      {[...new Set(props.colors)].map((one) => (
+        <Item key={one} color={one} isDisabled={props.isDisabled}>
+          <Swatch aria-label={one} />
+        </Item>
       ))}
     </Row>
   );

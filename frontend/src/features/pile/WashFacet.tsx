@@ -10,7 +10,7 @@ import {
   type ColorLayer,
   type Gradient,
   type GradientLayer,
-  isHeld,
+  isLocked,
   type Stop,
   type WashLayer,
 } from "@/model/composite";
@@ -64,7 +64,7 @@ const PERCENT = 100;
 export function WashFacet({ layer }: { readonly layer: WashLayer }): ReactElement | null {
   const composite = useComposite();
   if (!composite) return null;
-  const isOff = isHeld(composite, layer.id);
+  const isOff = isLocked(composite, layer.id);
   return layer.kind === "color" ? (
     <ColorWash layer={layer} isOff={isOff} />
   ) : (

@@ -2,7 +2,7 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { type ReactElement, useEffect, useRef, useState } from "react";
-import { Input, SearchField } from "react-aria-components";
+import { FileTrigger, Input, SearchField } from "react-aria-components";
 import styled from "styled-components";
 import { fetchShelf, thumbnailUrl } from "@/api/calls";
 import type { Picture } from "@/api/types";
@@ -229,23 +229,14 @@ function ShelfPrint({ picture }: { readonly picture: Picture }): ReactElement {
 
 function BringInButton(): ReactElement {
   const bringIn = useBringToShelf(useDeskActions());
-  const chooser = useRef<HTMLInputElement>(null);
   return (
-    <>
-      <PlainButton onPress={() => chooser.current?.click()}>Bring pictures in…</PlainButton>
-      <input
-        ref={chooser}
-        type="file"
-        multiple
-        hidden
-        aria-label="Pictures to bring in"
-        accept={ACCEPTED}
-        onChange={(event) => {
-          bringIn([...(event.currentTarget.files ?? [])]);
-          event.currentTarget.value = "";
-        }}
-      />
-    </>
+    <FileTrigger
+      allowsMultiple
+      acceptedFileTypes={ACCEPTED.split(",")}
+      onSelect={(files) => bringIn([...(files ?? [])])}
+    >
+      <PlainButton>Bring pictures in…</PlainButton>
+    </FileTrigger>
   );
 }
 

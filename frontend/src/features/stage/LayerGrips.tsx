@@ -6,7 +6,7 @@ import { FadeGrips } from "@/features/stage/FadeGrips";
 import { GradientGrips } from "@/features/stage/GradientGrips";
 import { Grips } from "@/features/stage/Grips";
 import { ShapeGrips } from "@/features/stage/ShapeGrips";
-import { type Composite, isHeld, isPlaced, type Layer } from "@/model/composite";
+import { type Composite, isLocked, isPlaced, type Layer } from "@/model/composite";
 import { openFade } from "@/model/fades";
 import { lyingOf, maskLying } from "@/model/lying";
 import { openShape } from "@/model/masks";
@@ -31,14 +31,14 @@ export function LayerGrips(props: LayerGripsProps): ReactElement | null {
 function PlaceGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
   const stage = useDesk((desk) => desk.stage);
   if (!isPlaced(layer)) return null;
-  const locked = isHeld(composite, layer.id);
+  const locked = isLocked(composite, layer.id);
   return <Grips layer={{ ...onCanvas(composite, layer), locked }} view={view} stage={stage} />;
 }
 
 function WashGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
   if (layer.kind !== "gradient") return null;
   const gradient = gradientOnCanvas(composite, layer);
-  return <GradientGrips gradient={gradient} view={view} isLocked={isHeld(composite, layer.id)} />;
+  return <GradientGrips gradient={gradient} view={view} isLocked={isLocked(composite, layer.id)} />;
 }
 
 function FadeLayerGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
@@ -48,14 +48,16 @@ function FadeLayerGrips({ composite, layer, view }: LayerGripsProps): ReactEleme
   );
   if (!fade) return null;
   const lying = lyingOf(composite, layer, fade.linked);
-  return <FadeGrips fade={fade} lying={lying} view={view} isLocked={isHeld(composite, layer.id)} />;
+  return (
+    <FadeGrips fade={fade} lying={lying} view={view} isLocked={isLocked(composite, layer.id)} />
+  );
 }
 
 function CutGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
   const line = useDesk((desk) => desk.line);
-  const isLocked = isHeld(composite, layer.id);
+  const locked = isLocked(composite, layer.id);
   if (brushPart(layer, line)) {
-    return isLocked ? null : (
+    return locked ? null : (
       <>
         <StrokeTrace composite={composite} layer={layer} view={view} />
         <BrushRing view={view} />
@@ -65,7 +67,7 @@ function CutGrips({ composite, layer, view }: LayerGripsProps): ReactElement | n
   const part = openShape(layer, line);
   if (!part || !layer.mask) return null;
   const lying = maskLying(composite, layer, layer.mask);
-  return <ShapeGrips part={part} lying={lying} view={view} isLocked={isLocked} />;
+  return <ShapeGrips part={part} lying={lying} view={view} isLocked={locked} />;
 }
 
 const GRIPS: Readonly<Record<Facet, FacetGrips>> = {

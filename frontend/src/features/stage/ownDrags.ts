@@ -3,7 +3,7 @@
 import type { PointerEvent } from "react";
 import { stagePoint } from "@/features/stage/useHold";
 import { viewInForce } from "@/features/stage/zooming";
-import { type Composite, type Edit, isHeld, type Layer } from "@/model/composite";
+import { type Composite, type Edit, isLocked, type Layer } from "@/model/composite";
 import { draggedFade, type FadeGrip, openFadePlace, tryFades, withFade } from "@/model/fades";
 import type { Point } from "@/model/geometry";
 import { lyingOf, maskLying } from "@/model/lying";
@@ -22,7 +22,7 @@ export interface OwnDrag {
 /** Return what dragging a grip of the open fade or shape does. */
 export function ownDrag(composite: Composite, layer: Layer, grip: unknown): OwnDrag | null {
   const { facet, line } = useDesk.getState();
-  if (isHeld(composite, layer.id)) return null;
+  if (isLocked(composite, layer.id)) return null;
   return facetFor(layer, facet) === "fade"
     ? fadeDrag(composite, layer, grip as FadeGrip, line)
     : shapeDrag(composite, layer, grip as ShapeGrip, line);

@@ -6,7 +6,7 @@ import { openLayer } from "@/features/desk/commands";
 import type { DeskActions } from "@/features/desk/DeskContext";
 import { stagePoint } from "@/features/stage/useHold";
 import { viewInForce } from "@/features/stage/zooming";
-import { type Composite, isHeld, isPlaced, type Layer } from "@/model/composite";
+import { type Composite, isLocked, isPlaced, type Layer } from "@/model/composite";
 import type { Point } from "@/model/geometry";
 import { type Lying, maskLying } from "@/model/lying";
 import { EMPTY_MASK } from "@/model/masks";
@@ -48,7 +48,7 @@ export function beginStroke(composite: Composite, event: PointerEvent<Element>):
   const layer = openLayer();
   const part = paintedNow();
   const view = viewInForce();
-  if (!layer || !part || !view || isHeld(composite, layer.id)) return null;
+  if (!layer || !part || !view || isLocked(composite, layer.id)) return null;
   const touched = touch(event);
   if (!touched) return null;
   const shown = isPlaced(layer) ? onCanvas(composite, layer) : layer;

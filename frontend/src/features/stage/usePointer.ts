@@ -18,7 +18,7 @@ import {
   type Gradient,
   type GradientLayer,
   groupsAround,
-  isHeld,
+  isLocked,
   isPlaced,
   type Layer,
   type PlacedLayer,
@@ -212,7 +212,7 @@ function worksInside(layer: Layer): boolean {
 }
 
 function canBeTaken(composite: Composite, layer: PlacedLayer, at: Point): boolean {
-  return layer.visible && !isHeld(composite, layer.id) && liesOn(onCanvas(composite, layer), at);
+  return layer.visible && !isLocked(composite, layer.id) && liesOn(onCanvas(composite, layer), at);
 }
 
 /** Return what a click takes: in the open group, or beside the open member, what lies there. */

@@ -9,7 +9,7 @@ import { useDeskActions } from "@/features/desk/DeskContext";
 import { useOfferedColors } from "@/features/pile/useOfferedColors";
 import { TryTile } from "@/features/tries/TryTile";
 import { useTries } from "@/features/tries/useTries";
-import { type ColorLayer, isHeld, type Layer, layerById, sheetOf } from "@/model/composite";
+import { type ColorLayer, isLocked, type Layer, layerById, sheetOf } from "@/model/composite";
 import { fadeTries, openFadePlace } from "@/model/fades";
 import { colorTries, gradientTries, type TryGroup, tryMode } from "@/model/tries";
 import { facetFor, useDesk } from "@/state/desk";
@@ -59,7 +59,7 @@ export function TryStrip(): ReactElement | null {
   const line = useDesk((desk) => desk.line);
   const lookedAt = useDesk((desk) => desk.lookedAt);
   const layer = composite ? layerById(composite, openLayer) : undefined;
-  if (!composite || !layer || isHeld(composite, layer.id) || lookedAt) return null;
+  if (!composite || !layer || isLocked(composite, layer.id) || lookedAt) return null;
   const shown = facetFor(layer, facet);
   if (shown === "blend") return <ModeStrip layer={layer} />;
   if (shown === "fade") {

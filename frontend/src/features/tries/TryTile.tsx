@@ -4,7 +4,7 @@ import { type ReactElement, useEffect, useRef } from "react";
 import { ListBoxItem } from "react-aria-components";
 import styled from "styled-components";
 import { drawFrame } from "@/api/frames";
-import type { TriesSheet } from "@/features/tries/useTries";
+import type { TriesPicture } from "@/features/tries/useTries";
 import { color } from "@/theme/tokens";
 
 const Tile = styled(ListBoxItem)`
@@ -44,7 +44,7 @@ const Picture = styled.canvas`
 
 interface TryTileProps {
   readonly title: string;
-  readonly sheet: TriesSheet | null;
+  readonly sheet: TriesPicture | null;
   readonly place: number;
   onTry(on: boolean): void;
 }
@@ -74,7 +74,7 @@ export function TryTile(props: TryTileProps): ReactElement {
   );
 }
 
-function drawTile(picture: HTMLCanvasElement, sheet: TriesSheet, place: number): void {
+function drawTile(picture: HTMLCanvasElement, sheet: TriesPicture, place: number): void {
   const { frame, tileHeight } = sheet;
   const width = frame.color.width;
   picture.width = width;

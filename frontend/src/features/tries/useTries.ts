@@ -8,7 +8,7 @@ import type { Canvas, Edit } from "@/model/composite";
 import { useDesk } from "@/state/desk";
 import { useComposite, useProject } from "@/state/project";
 
-export interface TriesSheet {
+export interface TriesPicture {
   readonly frame: Frame;
   readonly tileHeight: number;
   /** CSS pixels. */
@@ -27,13 +27,13 @@ const TALLEST = 104;
 const WIDEST = 116;
 
 /** Return the renders of all alternatives, one below the other, or null at first. */
-export function useTries(alternatives: readonly Edit[]): TriesSheet | null {
+export function useTries(alternatives: readonly Edit[]): TriesPicture | null {
   const { projectId } = useDeskActions();
   const revision = useProject((project) => project.known?.head);
   const waiting = useProject((project) => project.waiting);
   const canvas = useComposite()?.canvas;
   const isMoving = useDesk((desk) => desk.live !== null);
-  const [sheet, setSheet] = useState<TriesSheet | null>(null);
+  const [sheet, setSheet] = useState<TriesPicture | null>(null);
   const held = useRef<Frame | null>(null);
   const requests = useRef<NewestOnly<Asked> | null>(null);
   const wanted = JSON.stringify(alternatives);

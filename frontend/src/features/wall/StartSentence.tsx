@@ -1,7 +1,8 @@
 /** Start: a sentence whose live words say what the new picture is for. */
 
 import { CANVAS } from "@generated/limits";
-import { type ReactElement, useRef, useState } from "react";
+import { type ReactElement, useState } from "react";
+import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 import { ACCEPTED } from "@/api/uploads";
 import { useBegin, useBeginFromPhotos } from "@/features/wall/useStart";
@@ -210,22 +211,16 @@ function OwnSize({ size, onChange }: OwnSizeProps): ReactElement {
 
 function PhotoStart(): ReactElement {
   const begin = useBeginFromPhotos();
-  const chooser = useRef<HTMLInputElement>(null);
   return (
     <>
-      .<Begin onPress={() => chooser.current?.click()}>Choose the photo…</Begin>
-      <input
-        ref={chooser}
-        type="file"
-        multiple
-        hidden
-        aria-label="Photos to begin with"
-        accept={ACCEPTED}
-        onChange={(event) => {
-          begin([...(event.currentTarget.files ?? [])]);
-          event.currentTarget.value = "";
-        }}
-      />
+      .
+      <FileTrigger
+        allowsMultiple
+        acceptedFileTypes={ACCEPTED.split(",")}
+        onSelect={(files) => begin([...(files ?? [])])}
+      >
+        <Begin>Choose the photo…</Begin>
+      </FileTrigger>
     </>
   );
 }

@@ -420,20 +420,20 @@ def fill(background: np.ndarray, t: np.ndarray, n: int) -> None:
 
 
 @njit(**INLINED)
-def as_byte(value: F32, lift: F32) -> U32:
-    """Turn 0..1 into one of 256 levels; a lift of one half gives the nearest."""
-    return U32(I32(min(max(value, F32(0)), ONE) * TO_U8 + lift))
+def as_byte(value: F32, threshold: F32) -> U32:
+    """Turn 0..1 into one of 256 levels; a threshold of one half gives the nearest."""
+    return U32(I32(min(max(value, F32(0)), ONE) * TO_U8 + threshold))
 
 
 @njit(**PART)
-def store(t: np.ndarray, lifts: np.ndarray, out: np.ndarray, n: int) -> None:
+def store(t: np.ndarray, thresholds: np.ndarray, out: np.ndarray, n: int) -> None:
     """Write straight RGBA, one u32 a pixel."""
     for i in range(n):
-        lift = lifts[i]
+        threshold = thresholds[i]
         out[i] = (
-            as_byte(t[R + i], lift)
-            | (as_byte(t[G + i], lift) << U32(8))
-            | (as_byte(t[B + i], lift) << U32(16))
+            as_byte(t[R + i], threshold)
+            | (as_byte(t[G + i], threshold) << U32(8))
+            | (as_byte(t[B + i], threshold) << U32(16))
             | (as_byte(t[A + i], HALF) << U32(24))
         )
 
@@ -472,7 +472,7 @@ def compose_chunks(
     background: np.ndarray,
     base: np.ndarray,
     kept: np.ndarray,
-    lifts: np.ndarray,
+    thresholds: np.ndarray,
     out: np.ndarray,
     first: int,
     last: int,
@@ -481,15 +481,19 @@ def compose_chunks(
     spans: np.ndarray,
     small: np.ndarray,
     veils: np.ndarray,
-    held: np.ndarray,
+    beneath: np.ndarray,
     solids: np.ndarray,
 ) -> None:
     """Compose rows first..last with scratch memory that the caller has."""
-    layers, background, lifts = borrowed(layers), borrowed(background), borrowed(lifts)
+    layers, background, thresholds = (
+        borrowed(layers),
+        borrowed(background),
+        borrowed(thresholds),
+    )
     base, kept, out = borrowed(base), borrowed(kept), borrowed(out)
     earlier, corners, small = borrowed(earlier), borrowed(corners), borrowed(small)
     steps, veils = borrowed(steps), borrowed(veils)
-    all_spans, held, solids = borrowed(spans), borrowed(held), borrowed(solids)
+    all_spans, beneath, solids = borrowed(spans), borrowed(beneath), borrowed(solids)
     columns = max(out.shape[1], kept.shape[2])
     count = layers.shape[0]
     lines = len(all_spans)
@@ -524,7 +528,7 @@ def compose_chunks(
             for layer in range(lowest + 1, count):
                 kind = layers[layer].kind
                 if kind == GROUP_BEGIN:
-                    begin_group(t, held[depth * PLANES :], size)
+                    begin_group(t, beneath[depth * PLANES :], size)
                     solids[depth] = solid
                     depth += 1
                     solid = False
@@ -535,7 +539,7 @@ def compose_chunks(
                 if kind == GROUP_END:
                     depth -= 1
                     opacity = layers[layer].opacity
-                    end_group(t, held[depth * PLANES :], opacity, size)
+                    end_group(t, beneath[depth * PLANES :], opacity, size)
                     solid = solids[depth]
                 elif solid and layers[layer].copied == 1:
                     lay_copied_lines(
@@ -554,7 +558,7 @@ def compose_chunks(
                     put_by(here, kept, at, start, n)
                 else:
                     levels = out[at, start : start + n]
-                    store(here, lifts[at % lifts.shape[0]], levels, n)
+                    store(here, thresholds[at % thresholds.shape[0]], levels, n)
 
 
 @njit(
@@ -579,7 +583,7 @@ def compose_rows_into(
     background: np.ndarray,
     base: np.ndarray,
     kept: np.ndarray,
-    lifts: np.ndarray,
+    thresholds: np.ndarray,
     out: np.ndarray,
     first: int,
     last: int,
@@ -589,7 +593,7 @@ def compose_rows_into(
     `steps` are those of all masks, each layer's one after the other.
     `groups` is how many of them lie in one another at most. Where `base`, rows of four
     planes, is not empty, layers are laid over it instead of the background; where
-    `kept` is not empty, the result goes there instead of to `out`. `lifts`, rows
+    `kept` is not empty, the result goes there instead of to `out`. `thresholds`, rows
     of a chunk's length that repeat, is what is added to levels before they are cut off.
     """
     lines = max(CHUNK // max(out.shape[1], kept.shape[2]), 1)
@@ -599,7 +603,7 @@ def compose_rows_into(
         background,
         base,
         kept,
-        lifts,
+        thresholds,
         out,
         first,
         last,

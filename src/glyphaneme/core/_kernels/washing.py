@@ -66,20 +66,20 @@ def wash_span(one: Any, row: int, column: float, t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def begin_group(t: np.ndarray, held: np.ndarray, n: int) -> None:
+def begin_group(t: np.ndarray, beneath: np.ndarray, n: int) -> None:
     """Keep the composite so far, and start a clear one for the group."""
     for plane in range(4):
         start = plane * CHUNK
         for i in range(n):
-            held[start + i] = t[start + i]
+            beneath[start + i] = t[start + i]
             t[start + i] = ZERO
 
 
 @njit(**PART)
-def end_group(t: np.ndarray, held: np.ndarray, opacity: F32, n: int) -> None:
+def end_group(t: np.ndarray, beneath: np.ndarray, opacity: F32, n: int) -> None:
     """Make the group's composite the source, and take up the one beneath it again."""
     for i in range(n):
-        t[SR + i], t[R + i] = t[R + i], held[R + i]
-        t[SG + i], t[G + i] = t[G + i], held[G + i]
-        t[SB + i], t[B + i] = t[B + i], held[B + i]
-        t[SA + i], t[A + i] = t[A + i] * opacity, held[A + i]
+        t[SR + i], t[R + i] = t[R + i], beneath[R + i]
+        t[SG + i], t[G + i] = t[G + i], beneath[G + i]
+        t[SB + i], t[B + i] = t[B + i], beneath[B + i]
+        t[SA + i], t[A + i] = t[A + i] * opacity, beneath[A + i]

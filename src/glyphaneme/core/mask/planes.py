@@ -20,7 +20,7 @@ class Plane:
 
     `tiles` is (rows of tiles, columns of tiles) int64: the address of a tile's pixels,
     or -1 - its value where it is even. A tile's pixels, (65, 65) uint8, hold the first
-    row and column of its neighbours too; `held` keeps them alive. `extremes`, (…, 2)
+    row and column of its neighbours too; `alive` keeps those. `extremes`, (…, 2)
     uint8, holds least and greatest values.
     """
 
@@ -28,7 +28,7 @@ class Plane:
     columns: int
     tiles: NDArray[np.int64]
     extremes: NDArray[np.uint8]
-    held: object
+    alive: object
 
     @property
     def nbytes(self) -> int:
@@ -75,7 +75,7 @@ def plane_of(values: NDArray[np.uint8]) -> Plane:
     extremes = np.stack([windows.min(axis=(2, 3)), windows.max(axis=(2, 3))], axis=-1)
     tiles = -1 - extremes[..., 0].astype(np.int64)
     uneven = np.argwhere(extremes[..., 0] != extremes[..., 1])
-    held = tuple(np.ascontiguousarray(windows[row, column]) for row, column in uneven)
-    for (row, column), tile in zip(uneven, held, strict=True):
+    alive = tuple(np.ascontiguousarray(windows[row, column]) for row, column in uneven)
+    for (row, column), tile in zip(uneven, alive, strict=True):
         tiles[row, column] = tile.ctypes.data
-    return Plane(rows, columns, tiles, extremes, held)
+    return Plane(rows, columns, tiles, extremes, alive)

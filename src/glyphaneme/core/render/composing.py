@@ -49,7 +49,7 @@ def _ordered(side: int) -> NDArray[np.float32]:
     return ((ranks + 0.5) / ranks.size).astype(np.float32)
 
 
-LIFTS: dict[Rounding, NDArray[np.float32]] = {
+THRESHOLDS: dict[Rounding, NDArray[np.float32]] = {
     "nearest": np.full((1, CHUNK), 0.5, np.float32),
     "dithered": np.tile(_ordered(16), CHUNK // 16),
 }
@@ -89,7 +89,7 @@ def compose(
     .. [1] B. E. Bayer, "An optimum method for two-level rendition of continuous-tone
        pictures", IEEE International Conference on Communications, 1973.
     """
-    lifts = LIFTS[rounding]
+    thresholds = THRESHOLDS[rounding]
     ground = SOLID if base.opaque else background
     out = np.empty((view.height, view.width, 4), np.uint8)
     target = out.view(np.uint32)[..., 0]
@@ -101,7 +101,7 @@ def compose(
             ground,
             base.planes,
             NO_PLANES,
-            lifts,
+            thresholds,
             target,
             first,
             last,
@@ -141,7 +141,7 @@ def compose_base(
             ground,
             base.planes,
             kept,
-            LIFTS["nearest"],
+            THRESHOLDS["nearest"],
             NO_PIXELS,
             first,
             last,

@@ -54,12 +54,12 @@ HOMOGENEOUS = (0, 0, 1)
 
 
 class Table(NamedTuple):
-    """What the kernel reads; `held` keeps alive the arrays that it points into."""
+    """What the kernel reads; `alive` keeps the arrays that it points into."""
 
     rows: NDArray[np.void]
     steps: NDArray[np.void]
     groups: int
-    held: tuple[object, ...]
+    alive: tuple[object, ...]
 
 
 class Placed(NamedTuple):
@@ -116,7 +116,7 @@ def build_table(
         if ready is None:
             found += _rows((layer,), assets, view, view.to_canvas, 0)
         elif layer.visible and layer.opacity:
-            found.append(Row(_placed_fields(layer, ready), held=ready.pixels))
+            found.append(Row(_placed_fields(layer, ready), alive=ready.pixels))
     steps = StepTable()
     fields = [steps.given(row.fields, row.masking) for row in found]
     rows = np.array(fields, LAYER)
@@ -125,7 +125,7 @@ def build_table(
         rows=rows,
         steps=steps.rows,
         groups=max((row.depth for row in found), default=0),
-        held=(*(row.held for row in found), *steps.held),
+        alive=(*(row.alive for row in found), *steps.alive),
     )
 
 
@@ -180,7 +180,7 @@ class Row(NamedTuple):
     fields: Fields
     masking: Masking = UNMASKED
     depth: int = 0
-    held: PixelsU8 | None = None
+    alive: PixelsU8 | None = None
 
 
 class StepTable:
@@ -188,7 +188,7 @@ class StepTable:
 
     def __init__(self) -> None:
         self._rows: list[tuple[object, ...]] = []
-        self.held: list[Plane] = []
+        self.alive: list[Plane] = []
 
     @property
     def rows(self) -> NDArray[np.void]:
@@ -203,7 +203,7 @@ class StepTable:
         for step in mask.steps:
             self._rows.append(step_fields(step))
             if step.plane is not None:
-                self.held.append(step.plane)
+                self.alive.append(step.plane)
         return fields._replace(
             first_step=first, steps=len(mask.steps), start=mask.start
         )
