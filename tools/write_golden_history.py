@@ -48,6 +48,7 @@ CARD = {
     "inverted": True,
 }
 STROKE = {"points": [[100, 200, 1], [300, 250, 0.5]], "size": 80, "softness": 0.4}
+IN_THE_PUPPET = {"kind": "layer", "id": "in", "layer_id": "puppet"}
 TO_THE_LEFT = {"x": 200, "y": 250, "length": 180, "angle": 180}
 ALL_ROUND = {
     "shape": "sides",
@@ -146,9 +147,11 @@ STEPS = [
     of("move_part", "moths", part_id="moon", index=0),
     of("change_part", "moths", part={**CARD, "works": False}),
     of("settle_mask", "moths", inverted=True, strength=0.75),
+    of("add_part", "moths", part=IN_THE_PUPPET),
+    of("settle_mask", "moths", inverted=True, strength=0.75, grown=-2, softened=3),
     of("link_mask", "moths", linked=False),
     placed("moths", 500, 350, 0.7, turn=33),
-    of("copy_mask", "puppet", from_id="moths"),
+    of("copy_mask", "hills-again", from_id="moths"),
     of("link_mask", "moths", linked=True),
     of("add_part", "glow", part={**MOON, "join": "take"}),
     of("fade_layer", "moths", fades=[TO_THE_LEFT, {**ALL_ROUND, "linked": False}]),

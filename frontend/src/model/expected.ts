@@ -151,7 +151,14 @@ function maskAfter(mask: Mask, edit: MaskEdit): Mask {
       return part ? { ...mask, parts: others.toSpliced(edit.index, 0, part) } : mask;
     }
     case "settle_mask":
-      return { ...mask, inverted: edit.inverted, strength: edit.strength };
+      return {
+        ...mask,
+        inverted: edit.inverted,
+        strength: edit.strength,
+        softened: edit.softened ?? 0,
+        grown: edit.grown ?? 0,
+        smoothed: edit.smoothed ?? 0,
+      };
     case "drop_mask":
       return EMPTY_MASK;
     case "paint_stroke":

@@ -15,6 +15,9 @@ export const EMPTY_MASK: Mask = {
   parts: [],
   inverted: false,
   strength: 1,
+  softened: 0,
+  grown: 0,
+  smoothed: 0,
   linked: true,
   to_mask: [1, 0, 0, 0, 1, 0],
 };
@@ -32,7 +35,8 @@ export function openPart(layer: Layer | undefined, line: string | null): MaskPar
 export function openShape(layer: Layer | undefined, line: string | null): ShapePart | undefined {
   const part = openPart(layer, line);
   const isAnother = line !== null && part?.id !== line;
-  return !part || part.kind === "painted" || isAnother ? undefined : part;
+  const isShape = part?.kind === "ellipse" || part?.kind === "rectangle";
+  return isShape && !isAnother ? part : undefined;
 }
 
 /** Return a new shape in the middle of a layer. */
@@ -53,6 +57,12 @@ export function newShape(layer: Layer, sheet: Size, kind: ShapePart["kind"]): Sh
   };
   if (kind === "ellipse") return { ...base, kind };
   return { ...base, kind, width: Math.round(side * 1.2), corner: 0, softness: 0 };
+}
+
+/** Return a part that is another layer's shape. */
+export function newLayerPart(layer_id: string): MaskPart {
+  const base = { id: newId(), join: "keep", inverted: false, works: true } as const;
+  return { ...base, kind: "layer", layer_id, quality: "shape" };
 }
 
 /** Return a shape's position so many half widths and heights from its middle. */

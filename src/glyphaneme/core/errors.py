@@ -77,6 +77,17 @@ class BeyondLimitsError(CoreError):
         super().__init__(f"what comes of it must lie within the limits; {what}")
 
 
+class MaskCircleError(CoreError):
+    """A layer's mask would read that very layer, by others or at once."""
+
+    def __init__(self, layer_name: str) -> None:
+        super().__init__(
+            "a mask by another layer must not come back to its own, nor read too many "
+            f"in a row; that of {layer_name} would"
+        )
+        self.layer_name = layer_name
+
+
 class PartMissingError(CoreError):
     """An edit names a part that a mask does not have."""
 

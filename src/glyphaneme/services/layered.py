@@ -43,7 +43,6 @@ from glyphaneme.core.mask.strokes import NamedStroke, require_strokes_named
 from glyphaneme.core.place import Placement, Pyramid, build_pyramid
 from glyphaneme.core.render import (
     View,
-    assets_needed,
     paintings_of,
     reach_of,
     render,
@@ -113,7 +112,7 @@ def write_layered(
         done = iter(range(1, steps + 1))
 
         def bake(layer: Layer) -> LayerEntry:
-            entry = _baked(writer, layer, assets, canvas)
+            entry = _baked(writer, layer, assets, composite)
             report(next(done) / steps)
             return entry
 
@@ -167,7 +166,7 @@ def assets_of_layered(unpacked: Unpacked) -> dict[str, Pyramid | Painting]:
         for picture, (_, data) in unpacked.pictures.items()
     }
     by_id = {stroke.id: stroke for stroke in unpacked.strokes}
-    for last in assets_needed(unpacked.composite).paintings:
+    for last in paintings_of(unpacked.composite):
         chain = []
         named: str | None = last
         while named is not None:
@@ -309,9 +308,10 @@ def _baked(
     writer: OpenRasterWriter,
     layer: Layer,
     assets: Assets,
-    canvas: Canvas,
+    composite: Composite,
 ) -> LayerEntry:
     """Write a layer as it lies on the canvas, as far as that shows it."""
+    canvas, pile = composite.canvas, composite.layers
     whole = View(x=0, y=0, width=canvas.width, height=canvas.height, scale=1)
     left, top, right, bottom = reach_of(layer, whole)
     if left >= right or top >= bottom:
@@ -323,7 +323,8 @@ def _baked(
     )
     shape = Shape(right - left, bottom - top, opaque=False)
     part = View(left, top, shape.width, shape.height, 1)
-    source = writer.add_layer(render_bands(alone, assets, part), shape)
+    bands = render_bands(alone, assets, part, pile=pile)
+    source = writer.add_layer(bands, shape)
     return LayerEntry(
         name=layer.name,
         source=source,

@@ -67,7 +67,9 @@ def render_layered(
 
     view = View(0, 0, shape.width, shape.height, scale)
     spec = FileSpec(chosen, quality=92, ppi=canvas.ppi * scale)
-    write_bands(render_bands(composite, assets, view), shape, target, spec)
+    pile = unpacked.composite.layers
+    bands = render_bands(composite, assets, view, pile=pile)
+    write_bands(bands, shape, target, spec)
     return shape.width, shape.height
 
 

@@ -40,7 +40,7 @@ if TYPE_CHECKING:
     from collections.abc import Iterable, Sequence
     from typing import BinaryIO
 
-    from glyphaneme.core.document import Composite
+    from glyphaneme.core.document import Composite, Layer
     from glyphaneme.core.place import Pyramid
     from glyphaneme.core.render import Assets, CutOut
     from glyphaneme.services.studio import Visit
@@ -91,12 +91,18 @@ def show_frame(
 ) -> bytes:
     """Render a frame of a draft."""
     composite = _drafted(visit, project_id, draft)
+    pile = composite.layers
     if view.hidden_of is not None:
         composite = hidden_part(composite, view.hidden_of)
     part = View(view.x, view.y, view.width, view.height, view.scale)
-    assets = assets_of(visit, composite, part)
+    assets = assets_of(visit, composite, part, pile=pile)
     frame = visit.studio.frames.render(
-        (project_id, view.hidden_of), composite, assets, part, fine=view.fine
+        (project_id, view.hidden_of),
+        composite,
+        assets,
+        part,
+        fine=view.fine,
+        pile=pile,
     )
     return encode_frame(frame, quality=FINE_QUALITY if view.fine else QUICK_QUALITY)
 
@@ -177,12 +183,14 @@ def colors_beneath(
     """Return colours of what lies beneath a layer, or of everything."""
     require_revision(visit, project_id, revision)
     composite = composite_at(visit, revision)
+    pile = composite.layers
     if layer_id is not None:
         outermost = composite.path_to(layer_id)[0]
         below = composite.layers[: composite.layers.index(outermost)]
         composite = with_fields(composite, layers=below)
-    assets = assets_of(visit, composite)
-    return palette_of(render(composite, assets, _whole(composite, PALETTE_WIDTH)))
+    assets = assets_of(visit, composite, pile=pile)
+    view = _whole(composite, PALETTE_WIDTH)
+    return palette_of(render(composite, assets, view, pile=pile))
 
 
 def write_preview(
@@ -202,7 +210,13 @@ def write_preview(
     return chosen
 
 
-def assets_of(visit: Visit, composite: Composite, view: View | None = None) -> Assets:
+def assets_of(
+    visit: Visit,
+    composite: Composite,
+    view: View | None = None,
+    *,
+    pile: tuple[Layer, ...] | None = None,
+) -> Assets:
     """Return all that rendering a view of a composite reads.
 
     Raises
@@ -210,7 +224,7 @@ def assets_of(visit: Visit, composite: Composite, view: View | None = None) -> A
     NotThereError
         A picture is not on the shelf, or a stroke is not kept.
     """
-    needed = assets_needed(composite, view)
+    needed = assets_needed(composite, view, pile=pile)
     return {
         **pyramids_named(visit, needed.pictures),
         **paintings_named(visit, needed.paintings),

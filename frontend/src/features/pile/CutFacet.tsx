@@ -1,5 +1,6 @@
 /** Cut: what of the layer shows, as a recipe of parts that is read from top to bottom. */
 
+import { MASK } from "@generated/limits";
 import { GripVertical } from "lucide-react";
 import type { ReactElement } from "react";
 import { Button, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
@@ -7,7 +8,7 @@ import styled from "styled-components";
 import { v4 as newId } from "uuid";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { BrushSettings } from "@/features/pile/BrushSettings";
-import { PartActions, ShapeSettings } from "@/features/pile/PartSettings";
+import { LayerPartSettings, PartActions, ShapeSettings } from "@/features/pile/PartSettings";
 import { useSentence } from "@/features/pile/useSentence";
 import {
   allLayers,
@@ -17,9 +18,18 @@ import {
   type Layer,
   type Mask,
   type MaskPart,
+  membersOf,
+  pathTo,
   sheetOf,
 } from "@/model/composite";
-import { changePart, type JoinWord, newShape, openPart, type ShapePart } from "@/model/masks";
+import {
+  changePart,
+  type JoinWord,
+  newLayerPart,
+  newShape,
+  openPart,
+  type ShapePart,
+} from "@/model/masks";
 import { brushPart, freshPart } from "@/model/strokes";
 import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
@@ -28,6 +38,7 @@ import { color, font } from "@/theme/tokens";
 import { LabelledSlider } from "@/ui/LabelledSlider";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
+import { between, NumberBox } from "@/ui/NumberBox";
 
 const Lines = styled(GridList)`
   display: grid;
@@ -72,6 +83,12 @@ const Handle = styled(Button)`
   background: none;
   color: ${color.ruleStrong};
   cursor: grab;
+`;
+
+const Pair = styled.div`
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 8px 10px;
 `;
 
 const Words = styled.p`
@@ -127,7 +144,10 @@ interface OpenPartProps {
 function OpenPart({ layer, part }: OpenPartProps): ReactElement {
   return (
     <>
-      {part.kind === "painted" ? null : <ShapeSettings layer={layer} part={part} />}
+      {part.kind === "ellipse" || part.kind === "rectangle" ? (
+        <ShapeSettings layer={layer} part={part} />
+      ) : null}
+      {part.kind === "layer" ? <LayerPartSettings layer={layer} part={part} /> : null}
       <PartActions layer={layer} part={part} />
     </>
   );
@@ -223,20 +243,37 @@ function AddLine({ layer, composite }: AddLineProps): ReactElement {
     desk.edit({ kind: "add_part", layer_id: layer.id, part });
     openLine(part.id);
   };
+  const hold = (layer_id: string) => {
+    const part = newLayerPart(layer_id);
+    desk.edit({ kind: "add_part", layer_id: layer.id, part });
+    openLine(part.id);
+  };
+  const around = pathTo(composite.layers, layer.id);
+  const inside = allLayers(membersOf(layer));
+  const readable = allLayers(composite.layers).filter(
+    (one) => !around.includes(one) && !inside.includes(one),
+  );
   const others = allLayers(composite.layers).filter((one) => one.id !== layer.id && one.mask);
   return (
     <Words>
       {layer.mask ? "Go on " : "All of it shows. Cut it "}
       <LiveWord onPress={() => openLine(freshPart(newId()))}>by brush</LiveWord>, with{" "}
       <LiveWord onPress={() => add("ellipse")}>a circle</LiveWord> or{" "}
-      <LiveWord onPress={() => add("rectangle")}>a rectangle</LiveWord>
+      <LiveWord onPress={() => add("rectangle")}>a rectangle</LiveWord>, or hold it in{" "}
+      <LiveSelect
+        label="Hold it in the shape of"
+        value=""
+        fallback="another layer"
+        choices={readable.map((one) => ({ id: one.id, label: one.name }))}
+        onChange={hold}
+      />
       {others.length > 0 ? (
         <>
           , or take the cut of{" "}
           <LiveSelect
             label="Take the cut of"
             value=""
-            fallback="another layer"
+            fallback="another one"
             choices={others.map((one) => ({ id: one.id, label: one.name }))}
             onChange={(from_id) => desk.edit({ kind: "copy_mask", layer_id: layer.id, from_id })}
           />
@@ -262,14 +299,11 @@ function WholeLine({ layer, mask }: { readonly layer: Layer; readonly mask: Mask
   const { setLive } = useDesk((state) => state.actions);
   const isLive = live?.kind === "settle_mask" && live.layer_id === layer.id;
   const strength = isLive ? live.strength : mask.strength;
-  const settled = (changes: Partial<Pick<Mask, "inverted" | "strength">>) =>
-    ({
-      kind: "settle_mask",
-      layer_id: layer.id,
-      inverted: mask.inverted,
-      strength: mask.strength,
-      ...changes,
-    }) as const;
+  const settled = (changes: Partial<Settled>) => {
+    const { inverted, strength, softened, grown, smoothed } = mask;
+    const kept = { inverted, strength, softened, grown, smoothed };
+    return { kind: "settle_mask", layer_id: layer.id, ...kept, ...changes } as const;
+  };
   return (
     <>
       <Words>
@@ -299,6 +333,7 @@ function WholeLine({ layer, mask }: { readonly layer: Layer; readonly mask: Mask
         </LiveWord>
         .
       </Words>
+      <Edge mask={mask} onTake={(changes) => desk.edit(settled(changes))} />
       <LabelledSlider
         label="Strength"
         value={Math.round(strength * PERCENT)}
@@ -314,5 +349,42 @@ function WholeLine({ layer, mask }: { readonly layer: Layer; readonly mask: Mask
         }}
       />
     </>
+  );
+}
+
+type Settled = Pick<Mask, "inverted" | "strength" | "softened" | "grown" | "smoothed">;
+
+interface EdgeProps {
+  readonly mask: Mask;
+  onTake(changes: Partial<Settled>): void;
+}
+
+/** What is done with the edge of the whole, in the mask's own pixels. */
+function Edge({ mask, onTake }: EdgeProps): ReactElement {
+  const pixels = { digits: 1, step: 0.1, unit: "px" } as const;
+  return (
+    <Pair>
+      <NumberBox
+        {...pixels}
+        {...between(MASK.softened)}
+        label="Soften"
+        value={mask.softened}
+        onChange={(softened) => onTake({ softened })}
+      />
+      <NumberBox
+        {...pixels}
+        {...between(MASK.grown)}
+        label="Grow"
+        value={mask.grown}
+        onChange={(grown) => onTake({ grown })}
+      />
+      <NumberBox
+        {...pixels}
+        {...between(MASK.smoothed)}
+        label="Smooth"
+        value={mask.smoothed}
+        onChange={(smoothed) => onTake({ smoothed })}
+      />
+    </Pair>
   );
 }

@@ -9,6 +9,7 @@ import { changePart, type ShapePart } from "@/model/masks";
 import { useDesk } from "@/state/desk";
 import { useCalmLive } from "@/state/useCalmLive";
 import { PlainButton } from "@/ui/Button";
+import { Choice } from "@/ui/Choice";
 import { LabelledSlider } from "@/ui/LabelledSlider";
 import { between, NumberBox } from "@/ui/NumberBox";
 import { Tick } from "@/ui/Tick";
@@ -45,7 +46,7 @@ export function ShapeSettings({ layer, part: kept }: ShapeSettingsProps): ReactE
   const live = useCalmLive();
   const { setLive } = useDesk((state) => state.actions);
   const isLive = live?.kind === "change_part" && live.part.id === kept.id;
-  const part = isLive && live.part.kind !== "painted" ? live.part : kept;
+  const part = isLive && live.part.kind === kept.kind ? (live.part as ShapePart) : kept;
   const take = (changes: Partial<ShapePart>) => {
     setLive(null);
     desk.edit(changePart(layer, { ...kept, ...changes } as ShapePart));
@@ -167,6 +168,32 @@ export function PartActions({ layer, part }: PartActionsProps): ReactElement {
           Take it away
         </PlainButton>
       </Row>
+    </Body>
+  );
+}
+
+const QUALITIES = [
+  { id: "shape", label: "Its shape" },
+  { id: "lightness", label: "How light it is" },
+] as const;
+
+interface LayerPartSettingsProps {
+  readonly layer: Layer;
+  readonly part: Extract<MaskPart, { kind: "layer" }>;
+}
+
+export function LayerPartSettings({ layer, part }: LayerPartSettingsProps): ReactElement {
+  const desk = useDeskActions();
+  return (
+    <Body>
+      <Choice
+        label="What of that layer counts"
+        value={part.quality}
+        choices={QUALITIES}
+        onChange={(quality) =>
+          quality !== part.quality && desk.edit(changePart(layer, { ...part, quality }))
+        }
+      />
     </Body>
   );
 }

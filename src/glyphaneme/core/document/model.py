@@ -98,7 +98,7 @@ class LayerBase(BaseModel):
 
 
 NEUTRAL: Final = {
-    "name": "",
+    "name": "-",
     "blend": BlendMode.NORMAL,
     "opacity": 1.0,
     "visible": True,
@@ -193,7 +193,7 @@ class Composite(BaseModel):
         LayerMissingError
             No layer has that id.
         """
-        path = _path_to(self.layers, layer_id)
+        path = path_in(self.layers, layer_id)
         if path is None:
             raise LayerMissingError(layer_id)
         return path
@@ -293,11 +293,25 @@ def require_even_scale(placement: Placement) -> None:
         raise GroupStretchedError(placement.scale_x, placement.scale_y)
 
 
-def _path_to(layers: tuple[Layer, ...], layer_id: str) -> tuple[Layer, ...] | None:
+def path_in(layers: tuple[Layer, ...], layer_id: str) -> tuple[Layer, ...] | None:
+    """Return a layer and the groups that it lies in.
+
+    Parameters
+    ----------
+    layers : tuple of Layer
+        A pile.
+    layer_id : str
+        Id of a layer.
+
+    Returns
+    -------
+    tuple of Layer, or None
+        The outermost group first, the layer itself last; None where there is none.
+    """
     for layer in layers:
         if layer.id == layer_id:
             return (layer,)
-        inner = _path_to(members_of(layer), layer_id)
+        inner = path_in(members_of(layer), layer_id)
         if inner is not None:
             return (layer, *inner)
     return None

@@ -9,7 +9,7 @@ from pydantic import Field
 from glyphaneme.core.document.changing import require_unlocked, with_layer_fields
 from glyphaneme.core.edits.base import LayerEdit
 from glyphaneme.core.errors import PartExistsError, PartLimitError, PartMissingError
-from glyphaneme.core.mask import MAX_PARTS, Mask, MaskPart, PartId
+from glyphaneme.core.mask import MAX_PARTS, LayerPart, Mask, MaskPart, PartId
 from glyphaneme.core.values import with_fields
 from glyphaneme.core.wording import JOIN_WORDS
 
@@ -27,7 +27,12 @@ class MaskEdit(LayerEdit):
         """Exchange the mask, unless the layer is locked."""
         require_unlocked(composite, self.layer_id)
         layer = composite.layer(self.layer_id)
-        mask = self.changed(layer.mask or Mask(), layer)
+        before = layer.mask or Mask()
+        mask = self.changed(before, layer)
+        known = {part.layer_id for part in before.parts if isinstance(part, LayerPart)}
+        for part in mask.parts:
+            if isinstance(part, LayerPart) and part.layer_id not in known:
+                composite.layer(part.layer_id)
         # An empty recipe hides nothing, however it is settled: there is no mask then.
         kept = mask if mask.parts else None
         return with_layer_fields(composite, self.layer_id, mask=kept)

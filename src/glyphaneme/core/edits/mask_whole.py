@@ -11,7 +11,7 @@ from glyphaneme.core.edits.base import LayerEdit
 from glyphaneme.core.edits.mask_parts import MaskEdit
 from glyphaneme.core.errors import NoSuchWorkError
 from glyphaneme.core.mask import Mask
-from glyphaneme.core.mask.recipe import Strength
+from glyphaneme.core.mask.recipe import Grown, Smoothed, Softened, Strength
 from glyphaneme.core.values import with_fields
 from glyphaneme.core.wording import percent
 
@@ -25,17 +25,29 @@ class SettleMask(MaskEdit):
     kind: Literal["settle_mask"] = "settle_mask"
     inverted: bool
     strength: Strength
+    softened: Softened = 0.0
+    grown: Grown = 0.0
+    smoothed: Smoothed = 0.0
 
     def changed(self, mask: Mask, _layer: Layer) -> Mask:
         """Give it other values."""
-        return with_fields(mask, inverted=self.inverted, strength=self.strength)
+        return with_fields(
+            mask,
+            inverted=self.inverted,
+            strength=self.strength,
+            softened=self.softened,
+            grown=self.grown,
+            smoothed=self.smoothed,
+        )
 
     def deed(self, _composite: Composite, layer: Layer) -> str:
         """Say what was changed about it."""
         before = layer.mask or Mask()
         if before.inverted != self.inverted:
             return "cut: turned inside out"
-        return f"cut: at {percent(self.strength)}"
+        if before.strength != self.strength:
+            return f"cut: at {percent(self.strength)}"
+        return "cut: its edge changed"
 
 
 class LinkMask(MaskEdit):

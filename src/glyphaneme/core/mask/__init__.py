@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from glyphaneme.core.mask.fades import MAX_FADES, Fade, FadeCurve, FadeShape
+from glyphaneme.core.mask.layer_part import LayerPart
 from glyphaneme.core.mask.painted import PaintedPart
-from glyphaneme.core.mask.parts import Join, PartBase, PartId, Seeing
+from glyphaneme.core.mask.parts import Join, LayerQuality, PartBase, PartId, Seeing
 from glyphaneme.core.mask.recipe import MAX_PARTS, Mask, MaskPart
 from glyphaneme.core.mask.shapes import EllipsePart, RectanglePart
 
@@ -16,6 +17,8 @@ __all__ = [
     "FadeCurve",
     "FadeShape",
     "Join",
+    "LayerPart",
+    "LayerQuality",
     "Mask",
     "MaskPart",
     "PaintedPart",

@@ -10,8 +10,9 @@ from pydantic import BaseModel, ConfigDict, Field
 from glyphaneme.core._kernels import masking
 
 if TYPE_CHECKING:
-    from collections.abc import Mapping
+    from collections.abc import Callable, Mapping
 
+    from glyphaneme.core.mask.planes import Plane
     from glyphaneme.core.mask.steps import Step
 
 PartId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
@@ -29,15 +30,26 @@ JOINS = {Join.ADD: masking.ADD, Join.TAKE: masking.TAKE, Join.KEEP: masking.MULT
 """With m shown before and p the part's own: m + p - m p, m (1 - p), m p."""
 
 
+class LayerQuality(StrEnum):
+    """What of another layer counts."""
+
+    SHAPE = "shape"
+    """Its alpha, as its own mask and fades leave it."""
+    LIGHTNESS = "lightness"
+    """Its luminosity, 0.3 red + 0.59 green + 0.11 blue, times its alpha."""
+
+
 class Seeing(NamedTuple):
     """How a mask is seen: what it is worked out for.
 
     `pixel` is how many of the mask's own pixels a shown one covers, along a side;
-    `assets` holds what a render reads, by id.
+    `assets` holds what a render reads, by id; `other` gives another
+    layer as it lies in the view.
     """
 
     pixel: float
     assets: Mapping[str, object] = {}
+    other: Callable[[str, LayerQuality], Plane | None] = lambda _id, _quality: None
 
 
 class PartBase(BaseModel):

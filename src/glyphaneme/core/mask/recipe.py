@@ -8,6 +8,7 @@ import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.core._kernels import masking
+from glyphaneme.core.mask.layer_part import LayerPart
 from glyphaneme.core.mask.painted import PaintedPart
 from glyphaneme.core.mask.parts import Join, Seeing
 from glyphaneme.core.mask.shapes import EllipsePart, RectanglePart
@@ -26,21 +27,27 @@ if TYPE_CHECKING:
     from glyphaneme.core.arrays import MatrixF64
 
 MAX_PARTS = 64
+MOST_SOFTENED = 300.0
+MOST_GROWN = 60.0
 
 MaskPart: TypeAlias = Annotated[
-    EllipsePart | RectanglePart | PaintedPart, Field(discriminator="kind")
+    EllipsePart | RectanglePart | PaintedPart | LayerPart, Field(discriminator="kind")
 ]
 """The table of all kinds of parts: a new one is a module of its own and a name here."""
 
+Softened = Annotated[float, Field(ge=0, le=MOST_SOFTENED, allow_inf_nan=False)]
+Grown = Annotated[float, Field(ge=-MOST_GROWN, le=MOST_GROWN, allow_inf_nan=False)]
+Smoothed = Annotated[float, Field(ge=0, le=MOST_GROWN, allow_inf_nan=False)]
 Strength = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 
 
 class Mask(BaseModel):
     """What of a layer shows: parts, one joined to the other in their order.
 
-    Where the first working part adds, nothing shows before it; otherwise all does.
-    Then the whole is turned inside out where `inverted`; at `strength` s, with m shown,
-    1 - s (1 - m) is left.
+    Where the first working part adds, nothing shows before it; otherwise all does. Then
+    the whole is grown, its outline smoothed, and it is softened by a Gaussian, all in
+    the mask's own pixels; it is turned inside out where `inverted`; and at `strength`
+    s, with m shown, 1 - s (1 - m) is left.
 
     `to_mask` maps positions to the mask's own, from the layer's own pixels where it is
     `linked`; otherwise, and for what lies everywhere, from what the layer lies in.
@@ -56,6 +63,9 @@ class Mask(BaseModel):
     parts: Annotated[tuple[MaskPart, ...], Field(max_length=MAX_PARTS)] = ()
     inverted: bool = False
     strength: Strength = 1.0
+    softened: Softened = 0.0
+    grown: Grown = 0.0
+    smoothed: Smoothed = 0.0
     linked: bool = True
     to_mask: Transform = IDENTITY
 
@@ -86,6 +96,12 @@ class Mask(BaseModel):
         return tuple(part for part in self.parts if part.works)
 
     @property
+    def needs_neighbours(self) -> bool:
+        """Whether a pixel of it follows from those round it."""
+        settled = self.softened or self.grown or self.smoothed
+        return bool(settled) and bool(self.working)
+
+    @property
     def start(self) -> float:
         """How much shows before the first part: 0 or 1."""
         working = self.working
@@ -109,10 +125,15 @@ class Mask(BaseModel):
         >>> Mask(inverted=True).steps(Seeing(1.0))[0].numbers
         (1.0, -1.0)
         """
-        found = [step for part in self.working for step in part.steps(seeing)]
-        if self.inverted or self.strength < 1:
-            found.append(_settled(inverted=self.inverted, strength=self.strength))
-        return tuple(found)
+        parts = [step for part in self.working for step in part.steps(seeing)]
+        return (*parts, *self.last_steps)
+
+    @property
+    def last_steps(self) -> tuple[Step, ...]:
+        """What is done with the whole at last: inside out, and by how much."""
+        if not self.inverted and self.strength == 1:
+            return ()
+        return (_settled(inverted=self.inverted, strength=self.strength),)
 
 
 def _settled(*, inverted: bool, strength: float) -> Step:

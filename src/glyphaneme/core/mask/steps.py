@@ -33,6 +33,8 @@ class Step:
     join: int = masking.MULTIPLY
     inverted: bool = False
     plane: Plane | None = None
+    in_view: bool = False
+    """Whether `to_step` counts from the view's pixels already."""
 
 
 def soft_edge(softness: float, pixel: float) -> tuple[float, ...]:

@@ -7,13 +7,15 @@ from typing import TYPE_CHECKING, NamedTuple, TypeAlias
 
 import numpy as np
 
+from glyphaneme.core.document.grouping import lifted_through
 from glyphaneme.core.document.model import (
     GroupLayer,
     PhotoLayer,
     PlacedLayer,
     members_of,
+    path_in,
 )
-from glyphaneme.core.mask import PaintedPart
+from glyphaneme.core.mask import LayerPart, PaintedPart
 from glyphaneme.core.mask.paintings import Painting
 from glyphaneme.core.place import Pyramid, canvas_to_source
 
@@ -36,7 +38,12 @@ class Needed(NamedTuple):
     """By the last stroke of each."""
 
 
-def assets_needed(composite: Composite, view: View | None = None) -> Needed:
+def assets_needed(
+    composite: Composite,
+    view: View | None = None,
+    *,
+    pile: tuple[Layer, ...] | None = None,
+) -> Needed:
     """Return what rendering a view of a composite reads.
 
     Parameters
@@ -45,6 +52,8 @@ def assets_needed(composite: Composite, view: View | None = None) -> Needed:
         What is shown.
     view : View, optional
         Which part of it; the whole where it is not said.
+    pile : tuple of Layer, optional
+        Where masks by other layers find those, where the composite has not all of them.
 
     Returns
     -------
@@ -57,7 +66,10 @@ def assets_needed(composite: Composite, view: View | None = None) -> Needed:
     >>> assets_needed(Composite(canvas=Canvas(width=4, height=4))).pictures
     frozenset()
     """
-    layers = list(_shown(composite.layers, view, view and view.to_canvas))
+    shown = list(_shown(composite.layers, view, view and view.to_canvas))
+    around = composite.layers if pile is None else pile
+    others = [one for layer in shown for one in others_read(layer, around)]
+    layers = [*shown, *(inner for one in others for inner in _all_of(one))]
     parts = [part for one in layers if one.mask for part in one.mask.working]
     return Needed(
         pictures=frozenset(
@@ -67,6 +79,46 @@ def assets_needed(composite: Composite, view: View | None = None) -> Needed:
             part.last for part in parts if isinstance(part, PaintedPart)
         ),
     )
+
+
+def others_read(layer: Layer, pile: tuple[Layer, ...]) -> tuple[Layer, ...]:
+    """Return the layers that a layer's masks read, and those that theirs do.
+
+    Parameters
+    ----------
+    layer : Layer
+        A group's members count too.
+    pile : tuple of Layer
+        All layers of the composite.
+
+    Returns
+    -------
+    tuple of Layer
+        As they lie on the canvas; a layer that is gone is none.
+    """
+    wanted = [
+        part.layer_id
+        for one in _all_of(layer)
+        if one.mask
+        for part in one.mask.working
+        if isinstance(part, LayerPart)
+    ]
+    found: list[Layer] = []
+    for layer_id in wanted:
+        path = path_in(pile, layer_id)
+        if path is None:
+            continue
+        *groups, other = path
+        around = [one for one in reversed(groups) if isinstance(one, GroupLayer)]
+        found.append(lifted_through(other, around))
+        found += others_read(other, pile)
+    return tuple(found)
+
+
+def _all_of(layer: Layer) -> Iterator[Layer]:
+    yield layer
+    for member in members_of(layer):
+        yield from _all_of(member)
 
 
 def paintings_of(composite: Composite) -> frozenset[str]:

@@ -10,12 +10,13 @@ from __future__ import annotations
 from collections import OrderedDict
 from dataclasses import dataclass, field
 from threading import Lock
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
 from glyphaneme.core.document.model import NEUTRAL, Layer, PlacedLayer
 from glyphaneme.core.place import halved
+from glyphaneme.core.render.assets import others_read
 from glyphaneme.core.render.composing import (
     NO_BASE,
     Base,
@@ -24,9 +25,10 @@ from glyphaneme.core.render.composing import (
     compose_base,
     require_view,
 )
+from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.reaching import reach_of
 from glyphaneme.core.render.rendering import render_fine
-from glyphaneme.core.render.tables import Placed, build_table
+from glyphaneme.core.render.tables import Placed, Reading, build_table
 from glyphaneme.core.render.views import View
 
 if TYPE_CHECKING:
@@ -43,11 +45,18 @@ LARGEST_KEPT = 2560 * 1600
 CLEAR = np.zeros(4, np.float32)
 
 
+class Seen(NamedTuple):
+    """A layer, and all others that its masks read, as they lie on the canvas."""
+
+    layer: Layer
+    others: tuple[Layer, ...]
+
+
 @dataclass(frozen=True)
 class Scene:
     """What is kept of one picture in one view; replaced whole, never changed."""
 
-    layers: tuple[Layer, ...]
+    layers: tuple[Seen, ...]
     base: Base = NO_BASE
     beneath: int = 0
     """How many of `layers` lie in `base`."""
@@ -100,6 +109,7 @@ class FrameCache:
         view: View,
         *,
         fine: bool = False,
+        pile: tuple[Layer, ...] | None = None,
     ) -> PixelsU8:
         """Render a view of a composite.
 
@@ -113,6 +123,8 @@ class FrameCache:
             Whether it stays to be looked at, and shall be as near to the export as
             `render_fine` comes. Others come sooner: pictures are sampled without an
             average over each pixel's area.
+        pile : tuple of Layer, optional
+            As for `render`.
 
         Returns
         -------
@@ -125,12 +137,14 @@ class FrameCache:
             As for `render`.
         """
         require_view(view)
+        around = composite.layers if pile is None else pile
         if not fine or view.scale >= 1:
-            return self._shown(picture, composite, assets, view, fine=fine)
+            return self._shown(picture, composite, assets, view, fine=fine, pile=around)
         if view.width * view.height > LARGEST_KEPT:
-            return render_fine(composite, assets, view)
+            return render_fine(composite, assets, view, pile=around)
         twice = view.doubled
-        return halved(self._shown(picture, composite, assets, twice, fine=True))
+        shown = self._shown(picture, composite, assets, twice, fine=True, pile=around)
+        return halved(shown)
 
     def _shown(
         self,
@@ -140,15 +154,27 @@ class FrameCache:
         view: View,
         *,
         fine: bool,
+        pile: tuple[Layer, ...],
     ) -> PixelsU8:
         key = (picture, view, composite.canvas.background, fine)
-        layers = tuple(one for one in composite.layers if one.visible and one.opacity)
+        layers = tuple(
+            Seen(one, others_read(one, pile))
+            for one in composite.layers
+            if one.visible and one.opacity
+        )
+        passes = Passes(pile, assets, view)
         background = background_of(composite.canvas)
         with self._lock:
             before = self._scenes.get(key, Scene(layers=()))
-        scene = _next_scene(before, layers, assets, view, background, averaged=fine)
+        reading = Reading(assets, view, passes)
+        scene = _next_scene(before, layers, pile, reading, background, averaged=fine)
         table = build_table(
-            layers[scene.beneath :], assets, view, placed=scene.placed, averaged=fine
+            tuple(one.layer for one in layers[scene.beneath :]),
+            assets,
+            view,
+            passes=passes,
+            placed=scene.placed,
+            averaged=fine,
         )
         frame = compose(table, background, view, base=scene.base)
         self._keep(key, scene)
@@ -165,9 +191,9 @@ class FrameCache:
 
 def _next_scene(
     before: Scene,
-    layers: tuple[Layer, ...],
-    assets: Assets,
-    view: View,
+    layers: tuple[Seen, ...],
+    pile: tuple[Layer, ...],
+    reading: Reading,
     background: NDArray[np.float32],
     *,
     averaged: bool,
@@ -180,48 +206,54 @@ def _next_scene(
     # With nothing above it, the base alone would be the frame that is there already.
     if beneath < same < len(layers):
         table = build_table(
-            layers[beneath:same],
-            assets,
-            view,
+            tuple(one.layer for one in layers[beneath:same]),
+            reading.assets,
+            reading.view,
+            passes=reading.passes,
             placed=before.placed,
             averaged=averaged,
         )
-        base = compose_base(table, background, view, base=base)
+        base = compose_base(table, background, reading.view, base=base)
         beneath = same
-    return Scene(
-        layers=layers,
-        base=base,
-        beneath=beneath,
-        placed=_placed_again(before, layers[beneath:], assets, view, averaged=averaged),
-    )
+    placed = _placed_again(before, layers[beneath:], pile, reading, averaged=averaged)
+    return Scene(layers=layers, base=base, beneath=beneath, placed=placed)
 
 
-def _common(one: tuple[Layer, ...], other: tuple[Layer, ...]) -> int:
+def _common(one: tuple[Seen, ...], other: tuple[Seen, ...]) -> int:
     pairs = zip(one, other, strict=False)
     return next(
-        (place for place, (a, b) in enumerate(pairs) if a is not b and a != b),
+        (place for place, (a, b) in enumerate(pairs) if not _is_same(a, b)),
         min(len(one), len(other)),
     )
 
 
+def _is_same(one: Seen, other: Seen) -> bool:
+    alike = one.layer is other.layer or one.layer == other.layer
+    return alike and one.others == other.others
+
+
 def _placed_again(
     before: Scene,
-    layers: tuple[Layer, ...],
-    assets: Assets,
-    view: View,
+    layers: tuple[Seen, ...],
+    pile: tuple[Layer, ...],
+    reading: Reading,
     *,
     averaged: bool,
 ) -> dict[str, Placed]:
     """Return the pixels of layers that lie where they did a frame ago."""
-    last = {layer.id: layer for layer in before.layers}
+    last = {one.layer.id: one for one in before.layers}
     found = {}
-    for layer in layers:
+    for seen in layers:
+        layer = seen.layer
         if not isinstance(layer, PlacedLayer):
             continue  # colours and gradients are made faster than they are read
-        if layer.id not in last or not layer.looks_like(last[layer.id]):
+        same = last.get(layer.id)
+        if same is None or same.others != seen.others:
+            continue
+        if not layer.looks_like(same.layer):
             continue
         ready = before.placed.get(layer.id) or _place(
-            layer, assets, view, averaged=averaged
+            layer, pile, reading, averaged=averaged
         )
         if ready is not None:
             found[layer.id] = ready
@@ -229,9 +261,10 @@ def _placed_again(
 
 
 def _place(
-    layer: Layer, assets: Assets, view: View, *, averaged: bool
+    layer: Layer, pile: tuple[Layer, ...], reading: Reading, *, averaged: bool
 ) -> Placed | None:
     """Render one layer alone, as far as it reaches in the view."""
+    view, assets = reading.view, reading.assets
     left, top, right, bottom = reach_of(layer, view)
     if left >= right or top >= bottom:
         return None
@@ -243,7 +276,8 @@ def _place(
         scale=view.scale,
     )
     alone = layer.model_copy(update=NEUTRAL)
-    table = build_table((alone,), assets, part, averaged=averaged)
+    passes = Passes(pile, assets, part)
+    table = build_table((alone,), assets, part, passes=passes, averaged=averaged)
     shown = compose(table, CLEAR, part)
     opaque = bool(shown[..., 3].min() == 255)
     return Placed(pixels=shown, left=left, top=top, opaque=opaque)

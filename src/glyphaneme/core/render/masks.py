@@ -3,19 +3,18 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
-from glyphaneme.core.mask import Seeing
-from glyphaneme.core.mask.steps import Step
 from glyphaneme.core.place.transform import matrix_of
 
 if TYPE_CHECKING:
-    from collections.abc import Mapping
-
     from glyphaneme.core.arrays import MatrixF64
     from glyphaneme.core.document.model import Layer
+    from glyphaneme.core.mask.steps import Step
+    from glyphaneme.core.render.passes import Passes
 
 NUMBERS = 8
 NO_PLANE = (0, 0, 0, 0)
@@ -32,10 +31,7 @@ UNMASKED = Masking(1.0, ())
 
 
 def masking_of(
-    layer: Layer,
-    to_layer: MatrixF64,
-    to_pile: MatrixF64,
-    assets: Mapping[str, object],
+    layer: Layer, to_layer: MatrixF64, to_pile: MatrixF64, passes: Passes
 ) -> Masking:
     """Return the steps of a layer's mask and fades for a view.
 
@@ -48,8 +44,8 @@ def masking_of(
         none of its own.
     to_pile : (3, 3) float64
         Maps the view's pixels to what the layer lies in.
-    assets : mapping of id to what a render reads
-        Among them the paintings of all strokes that the mask names.
+    passes : Passes
+        What the mask reads besides its own values.
 
     Returns
     -------
@@ -59,16 +55,55 @@ def masking_of(
     mask, fades = layer.mask, layer.fades
     if mask is None and not fades:
         return UNMASKED
-    start, found = 1.0, []
+    start = 1.0
+    found: list[Step] = []
     if mask is not None:
         base = to_layer if mask.linked else to_pile
         to_mask = matrix_of(mask.to_mask) @ _homogeneous(base)
-        start = mask.start
-        steps = mask.steps(Seeing(_pixel_size(to_mask), assets))
-        found += [_seen_from(step, to_mask) for step in steps]
+        start, steps = passes.mask_steps(layer, mask, to_mask)
+        found += steps
     for fade in fades:
-        found.append(_seen_from(fade.step, to_layer if fade.linked else to_pile))
+        base = to_layer if fade.linked else to_pile
+        found += seen_steps((fade.step,), base)
     return Masking(start, tuple(found))
+
+
+def seen_steps(steps: tuple[Step, ...], to_mask: MatrixF64) -> tuple[Step, ...]:
+    """Return steps as they count from a view's pixels.
+
+    Parameters
+    ----------
+    steps : tuple of Step
+        Counted from a mask's own positions.
+    to_mask : (2, 3) or (3, 3) float64
+        Maps the view's pixels to those.
+
+    Returns
+    -------
+    tuple of Step
+        In the same order.
+    """
+    base = _homogeneous(to_mask)
+    return tuple(
+        step if step.in_view else replace(step, to_step=step.to_step @ base)
+        for step in steps
+    )
+
+
+def pixel_size(to_mask: MatrixF64) -> float:
+    """Return how many of a mask's pixels a view's pixel covers, along a side.
+
+    Parameters
+    ----------
+    to_mask : (2, 3) float64
+        Maps the view's pixels to the mask's own.
+
+    Returns
+    -------
+    float
+        0 where the map flattens the plane.
+    """
+    return math.sqrt(abs(np.linalg.det(to_mask[:, :2])))
 
 
 def step_fields(step: Step) -> tuple[object, ...]:
@@ -98,23 +133,6 @@ def step_fields(step: Step) -> tuple[object, ...]:
     return (step.kind, step.join, step.inverted, *where, to_step, numbers)
 
 
-def _seen_from(step: Step, to_mask: MatrixF64) -> Step:
-    to_step = step.to_step @ _homogeneous(to_mask)
-    return Step(
-        kind=step.kind,
-        to_step=to_step,
-        numbers=step.numbers,
-        join=step.join,
-        inverted=step.inverted,
-        plane=step.plane,
-    )
-
-
 def _homogeneous(matrix: MatrixF64) -> MatrixF64:
     """Return a map as a 3 x 3 matrix."""
     return np.vstack([matrix[:2], (0, 0, 1)])
-
-
-def _pixel_size(to_mask: MatrixF64) -> float:
-    """Return how many of a mask's pixels a view's pixel covers, along a side."""
-    return math.sqrt(abs(np.linalg.det(to_mask[:, :2])))

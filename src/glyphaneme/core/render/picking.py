@@ -68,9 +68,13 @@ def layers_under(
     spot = View(x=at[0] - 0.5, y=at[1] - 0.5, width=1, height=1, scale=1)
     for layer_id, lifted in _front_to_back(composite.layers, ()):
         alone = _alone(composite, lifted)
-        if len(found) < most and render(alone, assets, spot)[0, 0, 3]:
+        if (
+            len(found) < most
+            and render(alone, assets, spot, pile=composite.layers)[0, 0, 3]
+        ):
             view = _view_of(lifted, composite, side)
-            found.append(CutOut(layer_id, render(alone, assets, view)))
+            shown = render(alone, assets, view, pile=composite.layers)
+            found.append(CutOut(layer_id, shown))
     return tuple(found)
 
 

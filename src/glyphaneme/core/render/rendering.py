@@ -15,6 +15,7 @@ from glyphaneme.core.render.composing import (
     compose,
     require_view,
 )
+from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.tables import build_table
 
 if TYPE_CHECKING:
@@ -23,7 +24,7 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
     from glyphaneme.core.arrays import PixelsU8
-    from glyphaneme.core.document.model import Composite
+    from glyphaneme.core.document.model import Composite, Layer
     from glyphaneme.core.render.assets import Assets
     from glyphaneme.core.render.composing import Rounding
     from glyphaneme.core.render.views import View
@@ -39,6 +40,7 @@ def render(
     view: View,
     *,
     rounding: Rounding = "nearest",
+    pile: tuple[Layer, ...] | None = None,
 ) -> PixelsU8:
     """Render a view of a composite.
 
@@ -52,6 +54,8 @@ def render(
         Which part of the canvas, at what size.
     rounding : "nearest" or "dithered"
         How colours become levels, as for `compose`.
+    pile : tuple of Layer, optional
+        Where masks by other layers find those, where the composite has not all of them.
 
     Returns
     -------
@@ -80,12 +84,19 @@ def render(
     array([255, 128,   0, 255], dtype=uint8)
     """
     require_view(view)
-    table = build_table(composite.layers, assets, view)
+    passes = Passes(composite.layers if pile is None else pile, assets, view)
+    table = build_table(composite.layers, assets, view, passes=passes)
     background = background_of(composite.canvas)
     return compose(table, background, view, rounding=rounding)
 
 
-def render_fine(composite: Composite, assets: Assets, view: View) -> PixelsU8:
+def render_fine(
+    composite: Composite,
+    assets: Assets,
+    view: View,
+    *,
+    pile: tuple[Layer, ...] | None = None,
+) -> PixelsU8:
     """Render a view as near as can be to the export scaled down.
 
     Layers are blended at twice the size and averaged then: modes that bend colours
@@ -93,7 +104,7 @@ def render_fine(composite: Composite, assets: Assets, view: View) -> PixelsU8:
 
     Parameters
     ----------
-    composite, assets, view
+    composite, assets, view, pile
         As for `render`.
 
     Returns
@@ -115,11 +126,11 @@ def render_fine(composite: Composite, assets: Assets, view: View) -> PixelsU8:
     """
     require_view(view)
     if view.scale >= 1:
-        return render(composite, assets, view)
+        return render(composite, assets, view, pile=pile)
     out = np.empty((view.height, view.width, 4), np.uint8)
     for top in range(0, view.height, FINE_ROWS):
         part = view.band(top, FINE_ROWS)
-        shown = render(composite, assets, part.doubled)
+        shown = render(composite, assets, part.doubled, pile=pile)
         out[top : top + part.height] = halved(shown)
     return out
 
@@ -131,6 +142,7 @@ def render_bands(
     *,
     rows: int = 256,
     rounding: Rounding = "nearest",
+    pile: tuple[Layer, ...] | None = None,
 ) -> Iterator[PixelsU8]:
     """Render a view some rows at a time, for pictures too large for memory.
 
@@ -141,6 +153,8 @@ def render_bands(
     rows : int
         How many at a time; a multiple of 16 keeps the pattern of a dither.
     rounding : "nearest" or "dithered"
+        As for `render`.
+    pile : tuple of Layer, optional
         As for `render`.
 
     Yields
@@ -162,7 +176,8 @@ def render_bands(
     [2, 2, 1]
     """
     for top in range(0, view.height, rows):
-        yield render(composite, assets, view.band(top, rows), rounding=rounding)
+        band = view.band(top, rows)
+        yield render(composite, assets, band, rounding=rounding, pile=pile)
 
 
 def split_frame(

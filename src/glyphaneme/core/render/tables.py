@@ -41,6 +41,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.document.gradients import Stop
     from glyphaneme.core.mask.planes import Plane
     from glyphaneme.core.render.assets import Assets
+    from glyphaneme.core.render.passes import Passes
     from glyphaneme.core.render.views import View
 
 WIDEST_LINEAR = 1.3
@@ -79,6 +80,7 @@ def build_table(
     assets: Assets,
     view: View,
     *,
+    passes: Passes,
     placed: Mapping[str, Placed] = NOTHING_PLACED,
     averaged: bool = True,
 ) -> Table:
@@ -92,6 +94,8 @@ def build_table(
         All that `assets_needed` names.
     view : View
         Which part of the canvas is shown, at what size.
+    passes : Passes
+        What masks read that is rendered before.
     placed : mapping of layer id to Placed
         Layers, none of them in a group, whose pixels are at hand for this view.
     averaged : bool
@@ -114,7 +118,7 @@ def build_table(
     for layer in layers:
         ready = placed.get(layer.id)
         if ready is None:
-            found += _rows((layer,), assets, view, view.to_canvas, 0)
+            found += _rows((layer,), Reading(assets, view, passes), view.to_canvas, 0)
         elif layer.visible and layer.opacity:
             found.append(Row(_placed_fields(layer, ready), alive=ready.pixels))
     steps = StepTable()
@@ -183,6 +187,33 @@ class Row(NamedTuple):
     alive: PixelsU8 | None = None
 
 
+class Reading(NamedTuple):
+    """What rows are written from, besides the layers themselves."""
+
+    assets: Assets
+    view: View
+    passes: Passes
+
+
+def white_table(mask: Masking) -> Table:
+    """Write white over everything, masked.
+
+    Parameters
+    ----------
+    mask : Masking
+        What of it shows.
+
+    Returns
+    -------
+    Table
+        Of one row: its alpha is what the mask leaves.
+    """
+    steps = StepTable()
+    white = Fields(COLOR, opaque=True, colors=(1.0,) * 8, opacity=1.0)
+    rows = np.array([steps.given(white, mask)], LAYER)
+    return Table(rows=rows, steps=steps.rows, groups=0, alive=tuple(steps.alive))
+
+
 class StepTable:
     """Collects the steps of all masks, each layer's one after the other."""
 
@@ -211,8 +242,7 @@ class StepTable:
 
 def _rows(
     layers: tuple[Layer, ...],
-    assets: Assets,
-    view: View,
+    reading: Reading,
     to_pile: MatrixF64,
     depth: int,
 ) -> Iterator[Row]:
@@ -223,24 +253,24 @@ def _rows(
         match layer:
             case PhotoLayer():
                 to_layer = source_map(layer) @ to_pile
-                if not touches(layer, to_layer, view):
+                if not touches(layer, to_layer, reading.view):
                     continue
-                pyramid = _pyramid_of(layer, assets)
+                pyramid = _pyramid_of(layer, reading.assets)
                 fields, level = _photo_fields(layer, pyramid, to_layer)
-                mask = masking_of(layer, to_layer, to_pile, assets)
+                mask = masking_of(layer, to_layer, to_pile, reading.passes)
                 yield Row(fields, mask, depth, level)
             case ColorLayer():
-                mask = masking_of(layer, to_pile, to_pile, assets)
+                mask = masking_of(layer, to_pile, to_pile, reading.passes)
                 yield Row(_color_fields(layer), mask, depth)
             case GradientLayer():
-                mask = masking_of(layer, to_pile, to_pile, assets)
+                mask = masking_of(layer, to_pile, to_pile, reading.passes)
                 yield Row(_gradient_fields(layer, to_pile), mask, depth)
             case GroupLayer():
                 to_sheet = source_map(layer) @ to_pile
-                mask = masking_of(layer, to_sheet, to_pile, assets)
+                mask = masking_of(layer, to_sheet, to_pile, reading.passes)
                 inner = np.vstack([to_sheet, HOMOGENEOUS])
                 yield Row(Fields(GROUP_BEGIN), depth=depth + 1)
-                yield from _rows(layer.layers, assets, view, inner, depth + 1)
+                yield from _rows(layer.layers, reading, inner, depth + 1)
                 yield Row(Fields(GROUP_END, **_joining(layer)), mask, depth + 1)
 
 

@@ -46,6 +46,32 @@ class View(NamedTuple):
         step = 1 / self.scale
         return np.array([[step, 0, self.x], [0, step, self.y], [0, 0, 1]])
 
+    def widened(self, margin: int) -> View:
+        """Return a view with some more pixels on every side.
+
+        Parameters
+        ----------
+        margin : int, pixels
+            How many of them.
+
+        Returns
+        -------
+        View
+            At the same scale.
+
+        Examples
+        --------
+        >>> View(x=10, y=10, width=4, height=2, scale=0.5).widened(1)
+        View(x=8.0, y=8.0, width=6, height=4, scale=0.5)
+        """
+        return View(
+            x=self.x - margin / self.scale,
+            y=self.y - margin / self.scale,
+            width=self.width + 2 * margin,
+            height=self.height + 2 * margin,
+            scale=self.scale,
+        )
+
     def band(self, top: int, rows: int) -> View:
         """Return the part of it from a row on, so many rows high or to its end.
 

@@ -3,16 +3,21 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from typing import TYPE_CHECKING
 
 from glyphaneme.core.document.model import PlacedLayer
-from glyphaneme.core.mask import Fade, FadeShape, Join, PaintedPart
+from glyphaneme.core.mask import Fade, FadeShape, Join, LayerPart, PaintedPart
 from glyphaneme.core.place import source_to_canvas
 from glyphaneme.core.wording.words import JOIN_WORDS, percent
 
 if TYPE_CHECKING:
     from glyphaneme.core.document.model import Layer
     from glyphaneme.core.mask import Mask, MaskPart
+
+Names = Mapping[str, str]
+NO_NAMES: Names = {}
+GONE = "a layer that is gone"
 
 DIRECTIONS = (
     "to the right",
@@ -56,13 +61,41 @@ def direction_words(degrees: float) -> str:
     return DIRECTIONS[round(degrees / 45) % 8]
 
 
-def cut_words(mask: Mask) -> str:
+def part_words(part: MaskPart, names: Names = NO_NAMES) -> str:
+    """Say what a part is, and whose shape it is.
+
+    Parameters
+    ----------
+    part : MaskPart
+        Of any kind.
+    names : mapping of layer id to str
+        How layers are called.
+
+    Returns
+    -------
+    str
+        Such as "the shape of Moths".
+
+    Examples
+    --------
+    >>> from glyphaneme.core.mask import LayerPart
+    >>> part_words(LayerPart(id="p", layer_id="m"), {"m": "Moths"})
+    'the shape of Moths'
+    """
+    if not isinstance(part, LayerPart):
+        return part.words
+    return f"the {part.quality} of {names.get(part.layer_id, GONE)}"
+
+
+def cut_words(mask: Mask, names: Names = NO_NAMES) -> str:
     """Say what a mask leaves of a layer.
 
     Parameters
     ----------
     mask : Mask
         With at least one part.
+    names : mapping of layer id to str
+        How layers are called.
 
     Returns
     -------
@@ -80,9 +113,9 @@ def cut_words(mask: Mask) -> str:
     if not working:
         return "its cut switched off"
     first, *rest = working
-    said = _begun(first)
+    said = _begun(first, names)
     if len(rest) == 1:
-        said += _joined(rest[0])
+        said += _joined(rest[0], names)
     elif rest:
         said += f" and {len(rest)} more"
     if mask.inverted:
@@ -92,21 +125,28 @@ def cut_words(mask: Mask) -> str:
     return said
 
 
-def _begun(part: MaskPart) -> str:
+def _begun(part: MaskPart, names: Names) -> str:
     if isinstance(part, PaintedPart):
         return "cut by brush"
-    words = f"all but {part.words}" if part.inverted else part.words
+    words = _turned(part, names)
+    if isinstance(part, LayerPart) and part.join is Join.KEEP:
+        return f"held in {words}"
     if part.join is Join.ADD:
         return f"cut to {words}"
     return f"shown {JOIN_WORDS[part.join]} {words}"
 
 
-def _joined(part: MaskPart) -> str:
+def _joined(part: MaskPart, names: Names) -> str:
     if isinstance(part, PaintedPart):
         return " and by brush"
-    words = f"all but {part.words}" if part.inverted else part.words
+    words = _turned(part, names)
     comma = "" if part.join is Join.ADD else ","
     return f"{comma} {JOIN_WORDS[part.join]} {words}"
+
+
+def _turned(part: MaskPart, names: Names) -> str:
+    words = part_words(part, names)
+    return f"all but {words}" if part.inverted else words
 
 
 def fading_words(layer: Layer) -> str:

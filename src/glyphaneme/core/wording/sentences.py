@@ -18,6 +18,7 @@ from glyphaneme.core.wording.masks import (
     direction_of,
     direction_words,
     fading_words,
+    part_words,
 )
 from glyphaneme.core.wording.words import MODE_WORDS, percent
 
@@ -26,6 +27,7 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.document.gradients import Gradient, Stop
     from glyphaneme.core.document.model import Canvas, Composite, Layer
+    from glyphaneme.core.wording.masks import Names
 
 Touch = Literal[
     "name", "wash", "place", "cut", "fade", "blend", "shown", "lock", "sheet", "words"
@@ -88,7 +90,8 @@ def describe(composite: Composite) -> tuple[Sentence, ...]:
     'Moths, in the upper left, turned 12°, multiplied.'
     """
     canvas = composite.canvas
-    return tuple(_described(composite.layers, canvas.width, canvas.height))
+    names = {layer.id: layer.name for layer in composite.all_layers()}
+    return tuple(_described(composite.layers, canvas.width, canvas.height, names))
 
 
 def describe_canvas(canvas: Canvas) -> tuple[Part, ...]:
@@ -131,24 +134,24 @@ def describe_canvas(canvas: Canvas) -> tuple[Part, ...]:
 
 
 def _described(
-    layers: tuple[Layer, ...], width: float, height: float
+    layers: tuple[Layer, ...], width: float, height: float, names: Names
 ) -> Iterator[Sentence]:
     """Describe a pile that lies on a sheet of that size."""
     for layer in layers:
         if isinstance(layer, GroupLayer):
-            yield from _described(layer.layers, layer.width, layer.height)
-        mask = layer.mask
+            yield from _described(layer.layers, layer.width, layer.height, names)
+        parts = layer.mask.parts if layer.mask else ()
         yield Sentence(
             layer.id,
-            _parts(layer, width, height),
-            recipe=tuple(part.words for part in mask.parts) if mask else (),
+            _parts(layer, width, height, names),
+            recipe=tuple(part_words(part, names) for part in parts),
             fades=tuple(direction_of(layer, fade) for fade in layer.fades),
         )
 
 
-def _parts(layer: Layer, width: float, height: float) -> tuple[Part, ...]:
+def _parts(layer: Layer, width: float, height: float, names: Names) -> tuple[Part, ...]:
     parts = [Part(layer.name, "name")]
-    for text, touch in _phrases(layer, width, height):
+    for text, touch in _phrases(layer, width, height, names):
         parts += [Part(", ", "words"), Part(text, touch)]
     if layer.opacity < 1:
         parts += [Part(" at ", "words"), Part(percent(layer.opacity), "blend")]
@@ -157,7 +160,9 @@ def _parts(layer: Layer, width: float, height: float) -> tuple[Part, ...]:
     return (*parts, Part(".", "words"))
 
 
-def _phrases(layer: Layer, width: float, height: float) -> Iterator[tuple[str, Touch]]:
+def _phrases(
+    layer: Layer, width: float, height: float, names: Names
+) -> Iterator[tuple[str, Touch]]:
     if not layer.visible:
         yield "hidden", "shown"
     match layer:
@@ -173,7 +178,7 @@ def _phrases(layer: Layer, width: float, height: float) -> Iterator[tuple[str, T
     if isinstance(layer, PlacedLayer):
         yield from _placing(layer, width, height)
     if layer.mask:
-        yield cut_words(layer.mask), "cut"
+        yield cut_words(layer.mask, names), "cut"
     if layer.fades:
         yield fading_words(layer), "fade"
     yield MODE_WORDS[layer.blend], "blend"

@@ -1,0 +1,182 @@
+"""Renders that come before: other layers as masks, and masks that need neighbours."""
+
+from __future__ import annotations
+
+import math
+from typing import TYPE_CHECKING
+
+import cv2
+import numpy as np
+
+from glyphaneme.core._kernels import masking
+from glyphaneme.core.document.grouping import lifted_through
+from glyphaneme.core.document.model import NEUTRAL, GroupLayer, path_in
+from glyphaneme.core.mask import LayerQuality, Seeing
+from glyphaneme.core.mask.planes import plane_of
+from glyphaneme.core.mask.steps import Step
+from glyphaneme.core.render.composing import compose
+from glyphaneme.core.render.masks import Masking, pixel_size, seen_steps
+from glyphaneme.core.render.tables import build_table, white_table
+from glyphaneme.core.values import with_fields
+
+if TYPE_CHECKING:
+    from collections.abc import Callable
+
+    from numpy.typing import NDArray
+
+    from glyphaneme.core.arrays import MatrixF64, PixelsU8
+    from glyphaneme.core.document.model import Layer
+    from glyphaneme.core.mask import Mask
+    from glyphaneme.core.mask.planes import Plane
+    from glyphaneme.core.render.assets import Assets
+    from glyphaneme.core.render.views import View
+
+    Alpha = NDArray[np.uint8]
+
+CLEAR = np.zeros(4, np.float32)
+LUMINOSITY = np.array([0.3, 0.59, 0.11], np.float32)
+WIDEST = 3.0
+"""How many standard deviations of a Gaussian count."""
+SHARPENED = 2.0
+
+
+class Passes:
+    """What a view's masks read that is rendered before it; each pass is made once.
+
+    Parameters
+    ----------
+    pile : tuple of Layer
+        All layers of the composite, wherever in it the ones lie that are rendered.
+    assets : mapping of id to what a render reads
+        All that `assets_needed` names.
+    view : View
+        What is shown.
+    """
+
+    def __init__(self, pile: tuple[Layer, ...], assets: Assets, view: View) -> None:
+        self._pile = pile
+        self._assets = assets
+        self._view = view
+        self._made: dict[object, Plane | None] = {}
+
+    def other(self, layer_id: str, quality: LayerQuality) -> Plane | None:
+        """Return another layer as it lies in the view; None where there is none.
+
+        Parameters
+        ----------
+        layer_id : str
+            Which layer.
+        quality : LayerQuality
+            What of it counts.
+
+        Returns
+        -------
+        Plane or None
+            As large as the view.
+        """
+        return self._once((layer_id, quality), lambda: self._alone(layer_id, quality))
+
+    def mask_steps(
+        self, layer: Layer, mask: Mask, to_mask: MatrixF64
+    ) -> tuple[float, tuple[Step, ...]]:
+        """Return what shows before a mask's first step, and its steps in the view.
+
+        Parameters
+        ----------
+        layer : Layer
+            Whose mask it is.
+        mask : Mask
+            The recipe.
+        to_mask : (2, 3) float64
+            Maps the view's pixels to the mask's own.
+
+        Returns
+        -------
+        float, tuple of Step
+            0 or 1, and the steps.
+        """
+        if not mask.needs_neighbours:
+            seeing = Seeing(pixel_size(to_mask), self._assets, self.other)
+            return mask.start, seen_steps(mask.steps(seeing), to_mask)
+        plane = self._once(layer.id, lambda: self._settled(mask, to_mask))
+        whole = Step(masking.PLANE, np.eye(2, 3), plane=plane)
+        return 1.0, (whole, *mask.last_steps)
+
+    def _once(self, key: object, make: Callable[[], Plane | None]) -> Plane | None:
+        if key not in self._made:
+            self._made[key] = make()
+        return self._made[key]
+
+    def _alone(self, layer_id: str, quality: LayerQuality) -> Plane | None:
+        path = path_in(self._pile, layer_id)
+        if path is None:
+            return None
+        *groups, layer = path
+        around = [one for one in reversed(groups) if isinstance(one, GroupLayer)]
+        alone = lifted_through(layer.model_copy(update=NEUTRAL), around)
+        table = build_table((alone,), self._assets, self._view, passes=self)
+        shown = compose(table, CLEAR, self._view)
+        return plane_of(_quality_of(shown, quality))
+
+    def _settled(self, mask: Mask, to_mask: MatrixF64) -> Plane:
+        pixel = pixel_size(to_mask) or 1.0
+        # How many shown pixels one of the mask's covers.
+        scale = 1 / pixel
+        margin = math.ceil(
+            (abs(mask.grown) + WIDEST * (mask.softened + mask.smoothed)) * scale
+        )
+        wide = self._view.widened(margin)
+        around = Passes(self._pile, self._assets, wide)
+        moved = np.array([[1.0, 0, -margin], [0, 1, -margin], [0, 0, 1]])
+        to_wide = to_mask @ moved
+        parts = with_fields(mask, inverted=False, strength=1.0)
+        seeing = Seeing(pixel, self._assets, around.other)
+        found = Masking(mask.start, seen_steps(parts.steps(seeing), to_wide))
+        alpha = compose(white_table(found), CLEAR, wide)[..., 3].copy()
+        alpha = _grown(alpha, mask.grown * scale)
+        if mask.smoothed:
+            alpha = _smoothed(alpha, mask.smoothed * scale)
+        if mask.softened:
+            alpha = _softened(alpha, mask.softened * scale)
+        rows, columns = self._view.height, self._view.width
+        return plane_of(alpha[margin : margin + rows, margin : margin + columns])
+
+
+def _quality_of(shown: PixelsU8, quality: LayerQuality) -> Alpha:
+    if quality is LayerQuality.SHAPE:
+        return np.ascontiguousarray(shown[..., 3])
+    light = shown[..., :3].astype(np.float32) @ LUMINOSITY
+    return (light * shown[..., 3] / 255 + 0.5).astype(np.uint8)
+
+
+def _grown(alpha: Alpha, radius: float) -> Alpha:
+    """Grow what shows by some pixels, or shrink it; nearly as a disk would.
+
+    Every third step is by a square, the others by a cross, which reaches as far as an
+    octagon; between whole steps it is mixed.
+    """
+    change = cv2.dilate if radius > 0 else cv2.erode
+    shapes = [
+        cv2.getStructuringElement(shape, (3, 3))
+        for shape in (cv2.MORPH_CROSS, cv2.MORPH_RECT, cv2.MORPH_CROSS)
+    ]
+    steps, rest = divmod(abs(radius), 1)
+    for step in range(int(steps)):
+        alpha = np.asarray(change(alpha, shapes[step % 3]), np.uint8)
+    if rest:
+        beyond = change(alpha, shapes[int(steps) % 3])
+        mixed = cv2.addWeighted(alpha, 1 - rest, beyond, rest, 0)
+        alpha = np.asarray(mixed, np.uint8)
+    return alpha
+
+
+def _softened(alpha: Alpha, sigma: float) -> Alpha:
+    soft = cv2.GaussianBlur(alpha, (0, 0), sigma, borderType=cv2.BORDER_REPLICATE)
+    return np.asarray(soft, np.uint8)
+
+
+def _smoothed(alpha: Alpha, sigma: float) -> Alpha:
+    """Round an outline off: blur it, and make the blurred edge as hard as it may be."""
+    blurred = _softened(alpha, sigma).astype(np.float32)
+    harder = (blurred - 127.5) * (SHARPENED * max(sigma, 0.5)) + 127.5
+    return np.asarray(np.clip(harder + 0.5, 0, 255), np.uint8)
