@@ -57,6 +57,26 @@ class Together:
 
 
 @dataclass(frozen=True)
+class Colored:
+    """One colour over everything."""
+
+    name: str
+    color: str
+    mode: str = "normal"
+    opacity: float = 1.0
+
+
+@dataclass(frozen=True)
+class Changed:
+    """Any edit of a layer that is there already, or of several."""
+
+    name: str
+    kind: str
+    values: dict[str, Any]
+    several: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
 class DemoProject:
     """A picture of the Lanternmoth Marionettes."""
 
@@ -65,7 +85,7 @@ class DemoProject:
     height_cm: float
     ppi: float
     background: str
-    layers: tuple[Laid | Washed | Together, ...]
+    layers: tuple[Laid | Washed | Together | Colored | Changed, ...]
 
 
 POSTCARD = DemoProject(
@@ -179,6 +199,11 @@ POSTER = DemoProject(
             width=2.05,
             mode="screen",
         ),
+        Changed(
+            "Forest at dusk",
+            "fade_layer",
+            {"fades": [{"x": 1230, "y": 420, "length": 520, "angle": -90}]},
+        ),
         Laid(
             "misty-hills.jpg",
             "Misty hills",
@@ -236,7 +261,132 @@ POSTER = DemoProject(
     ),
 )
 
-PROJECTS = (OPENING, POSTCARD, PROFILE, POSTER)
+
+def _circle(side: float, *, softness: float = 0, join: str = "add") -> dict[str, Any]:
+    """Return a circle about the middle of the medallion."""
+    name = f"{join}-{side:g}"
+    size = {"width": side, "height": side, "softness": softness}
+    return {"kind": "ellipse", "id": name, "join": join, "x": 900, "y": 900, **size}
+
+
+def _ring(name: str, color: str, outer: float, inner: float) -> tuple[Any, ...]:
+    hole = _circle(inner, join="take")
+    return (
+        Colored(name, color),
+        Changed(name, "add_part", {"part": _circle(outer)}),
+        Changed(name, "add_part", {"part": hole}),
+    )
+
+
+MEDALLION = DemoProject(
+    name="Medallion",
+    width_cm=15.24,
+    height_cm=15.24,
+    ppi=300,
+    background="#efe6d2",
+    layers=(
+        Laid("paper-texture.jpg", "Paper", width=1.45, mode="multiply"),
+        Laid("old-photo-keeper.jpg", "Keeper", x=0.5, y=0.63, width=0.86),
+        Changed(
+            "Keeper",
+            "add_part",
+            {
+                "part": {
+                    "kind": "ellipse",
+                    "id": "rim",
+                    "x": 800,
+                    "y": 770,
+                    "width": 1090,
+                    "height": 1090,
+                    "softness": 110,
+                }
+            },
+        ),
+        *_ring("Outer band", "#3b2414", 1500, 1432),
+        *_ring("Gold band", "#b98a3a", 1420, 1300),
+        *_ring("Inner band", "#3b2414", 1290, 1262),
+        Laid(
+            "moths-on-white.jpg",
+            "Moths",
+            x=0.77,
+            y=0.2,
+            width=0.34,
+            turn=20,
+            mode="multiply",
+            opacity=0.85,
+        ),
+        Changed(
+            "Moths",
+            "fade_layer",
+            {
+                "fades": [
+                    {
+                        "shape": "sides",
+                        "x": 850,
+                        "y": 650,
+                        "length": 850,
+                        "aspect": 0.76,
+                        "full": 0.7,
+                    }
+                ]
+            },
+        ),
+    ),
+)
+
+TWO_SKIES = DemoProject(
+    name="Two skies",
+    width_cm=30,
+    height_cm=13.5,
+    ppi=180,
+    background="#ffffff",
+    layers=(
+        Laid("misty-hills.jpg", "Misty hills", x=0.3, width=0.7),
+        Laid("forest-dusk.jpg", "Forest at dusk", x=0.75, width=0.7),
+        Changed(
+            "Forest at dusk",
+            "melt_photos",
+            {"axis": "across", "overlap": 760},
+            several=("Misty hills", "Forest at dusk"),
+        ),
+    ),
+)
+
+TWICE = DemoProject(
+    name="Twice on stage",
+    width_cm=28,
+    height_cm=17.6,
+    ppi=220,
+    background="#10343a",
+    layers=(
+        Laid("puppet-facing-right.jpg", "Puppet at the right", x=0.74, width=0.62),
+        Laid("puppet-facing-left.jpg", "Puppet at the left", x=0.29, width=0.62),
+        Changed(
+            "Puppet at the left",
+            "fade_layer",
+            {"fades": [{"x": 1600, "y": 1100, "length": 300}]},
+        ),
+        Changed(
+            "Puppet at the left",
+            "paint_stroke",
+            {
+                "part_id": "doubled",
+                "stroke": {
+                    "points": [[1690, 500, 1], [1640, 1000, 1], [1700, 1500, 1]],
+                    "size": 300,
+                    "softness": 0.9,
+                },
+            },
+        ),
+        Changed(
+            "Puppet at the left",
+            "blend_layer",
+            {"mode": "normal", "opacity": 0.92},
+        ),
+    ),
+)
+
+PROJECTS = (OPENING, POSTCARD, PROFILE, MEDALLION, TWO_SKIES, TWICE, POSTER)
 
 
 class DemoBuilder:
@@ -265,9 +415,9 @@ class DemoBuilder:
             "/api/projects", {"id": project_id, "name": project.name, "canvas": canvas}
         )
         head = state["head"]
-        for laid in project.layers:
+        for place, laid in enumerate(project.layers):
             for step, edit in enumerate(self._edits(project, canvas, laid)):
-                key = _id(project.name, laid.name, str(step))
+                key = _id(project.name, *_named(laid, place), str(step))
                 answer = self._post(
                     f"/api/projects/{project_id}/edits",
                     {"key": key, "parent": head, "edit": edit},
@@ -278,14 +428,20 @@ class DemoBuilder:
         self,
         project: DemoProject,
         canvas: dict[str, Any],
-        step: Laid | Washed | Together,
+        step: Laid | Washed | Together | Colored | Changed,
     ) -> list[dict[str, Any]]:
         layer_id = _id(project.name, step.name)
+        if isinstance(step, Changed):
+            return [_changed(project, step, layer_id)]
         if isinstance(step, Laid):
             edits = self._laid(canvas, step, layer_id)
             strength = step.opacity
         elif isinstance(step, Washed):
             edits = [_washed(canvas, step, layer_id)]
+            strength = step.opacity
+        elif isinstance(step, Colored):
+            color = {"name": step.name, "color": step.color}
+            edits = [{"kind": "add_color", "layer_id": layer_id, **color}]
             strength = step.opacity
         else:
             members = [_id(project.name, name) for name in step.members]
@@ -356,6 +512,18 @@ def _washed(canvas: dict[str, Any], washed: Washed, layer_id: str) -> dict[str, 
         "name": washed.name,
         "gradient": gradient,
     }
+
+
+def _changed(project: DemoProject, step: Changed, layer_id: str) -> dict[str, Any]:
+    if step.several:
+        layers = [_id(project.name, name) for name in step.several]
+        return {"kind": step.kind, "layer_ids": layers, **step.values}
+    return {"kind": step.kind, "layer_id": layer_id, **step.values}
+
+
+def _named(step: Laid | Washed | Together | Colored | Changed, place: int) -> list[str]:
+    """Name a step: a layer is laid on once, but may be changed several times."""
+    return [step.name, str(place)] if isinstance(step, Changed) else [step.name]
 
 
 def _id(*names: str) -> str:
