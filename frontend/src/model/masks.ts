@@ -39,13 +39,17 @@ export function openShape(layer: Layer | undefined, line: string | null): ShapeP
   return isShape && !isAnother ? part : undefined;
 }
 
-/** Return a new shape in the middle of a layer. */
-export function newShape(layer: Layer, sheet: Size, kind: ShapePart["kind"]): ShapePart {
+/** Return a new shape in the middle of a layer, or of the sheet. */
+export function newShape(
+  layer: Layer | undefined,
+  sheet: Size,
+  kind: ShapePart["kind"],
+): ShapePart {
   const { middle, size } = seenPart(layer, sheet);
   const side = Math.round(Math.min(size.width, size.height) * 0.7);
   const base = {
     id: newId(),
-    join: (layer.mask?.parts.length ?? 0) > 0 ? ("keep" as const) : ("add" as const),
+    join: (layer?.mask?.parts.length ?? 0) > 0 ? ("keep" as const) : ("add" as const),
     inverted: false,
     works: true,
     x: round(middle.x),

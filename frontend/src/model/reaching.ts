@@ -69,7 +69,7 @@ function areaOf(shape: readonly Point[]): number {
 }
 
 /** Return the part of a layer, in its own pixels, that the sheet it lies on shows. */
-export function seenPart(layer: Layer, sheet: Size): { middle: Point; size: Size } {
+export function seenPart(layer: Layer | undefined, sheet: Size): { middle: Point; size: Size } {
   const whole = { left: 0, top: 0, right: sheet.width, bottom: sheet.height };
   const box = isPlaced(layer) ? seenBox(layer, sheet) : whole;
   return {

@@ -32,6 +32,10 @@ interface DeskStore {
   /** An alternative under the pointer: shown, not sent. */
   readonly tried: Edit | null;
   readonly seeThrough: boolean;
+  /** Whether the open layer is shown whole, without its mask. */
+  readonly uncut: boolean;
+  /** Whether the mask of the open layer is shown alone. */
+  readonly maskAlone: boolean;
   /** A state of the history that is looked at. */
   readonly lookedAt: string | null;
   readonly shelfOpen: boolean;
@@ -48,6 +52,8 @@ interface DeskStore {
     setLive(live: Edit | null): void;
     setTried(tried: Edit | null): void;
     setSeeThrough(on: boolean): void;
+    setUncut(on: boolean): void;
+    setMaskAlone(on: boolean): void;
     lookAt(revision: string | null): void;
     setShelf(open: boolean): void;
     /** Open the shelf and point pictures out. */
@@ -65,6 +71,8 @@ const FRESH = {
   live: null,
   tried: null,
   seeThrough: false,
+  uncut: false,
+  maskAlone: false,
   lookedAt: null,
   shelfOpen: false,
   marked: [],
@@ -84,6 +92,7 @@ export const useDesk = create<DeskStore>((set) => ({
         line: openLayer === desk.openLayer && !facet ? desk.line : null,
         tried: null,
         live: null,
+        maskAlone: false,
         sheetOpen: openLayer === null ? desk.sheetOpen : false,
       })),
     openLine: (line) => set({ line, tried: null, live: null }),
@@ -94,6 +103,8 @@ export const useDesk = create<DeskStore>((set) => ({
     setLive: (live) => set({ live }),
     setTried: (tried) => set({ tried }),
     setSeeThrough: (seeThrough) => set({ seeThrough }),
+    setUncut: (uncut) => set({ uncut }),
+    setMaskAlone: (maskAlone) => set({ maskAlone }),
     lookAt: (lookedAt) => set({ lookedAt }),
     setShelf: (shelfOpen) => set({ shelfOpen, marked: [] }),
     mark: (marked) => set({ shelfOpen: true, marked }),

@@ -16,7 +16,7 @@ from glyphaneme.codecs import (
     encode_frame,
     write_picture,
 )
-from glyphaneme.core.document.masks import hidden_part
+from glyphaneme.core.document.masks import hidden_part, mask_alone
 from glyphaneme.core.document.model import LayerId
 from glyphaneme.core.edits import Edit, apply
 from glyphaneme.core.render import (
@@ -71,6 +71,8 @@ class FrameView(BaseModel):
     """Whether it stays to be looked at, and edges must be exact."""
     hidden_of: LayerId | None = None
     """Only what this layer's mask hides of it, at full strength, on nothing."""
+    mask_of: LayerId | None = None
+    """Only this layer's mask: white where the layer shows, black where it is hidden."""
 
 
 class Draft(BaseModel):
@@ -94,10 +96,12 @@ def show_frame(
     pile = composite.layers
     if view.hidden_of is not None:
         composite = hidden_part(composite, view.hidden_of)
+    elif view.mask_of is not None:
+        composite = mask_alone(composite, view.mask_of)
     part = View(view.x, view.y, view.width, view.height, view.scale)
     assets = assets_of(visit, composite, part, pile=pile)
     frame = visit.studio.frames.render(
-        (project_id, view.hidden_of),
+        (project_id, view.hidden_of, view.mask_of),
         composite,
         assets,
         part,

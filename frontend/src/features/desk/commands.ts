@@ -15,6 +15,7 @@ import {
 } from "@/model/composite";
 import { movedBy } from "@/model/geometry";
 import { firstGradient } from "@/model/gradients";
+import { newShape } from "@/model/masks";
 import { intoPile, onCanvas } from "@/model/nesting";
 import { useDesk } from "@/state/desk";
 import { expectedComposite } from "@/state/project";
@@ -104,6 +105,28 @@ const FIRST_COLOR = "#c0562f";
 export function layColor(desk: DeskActions): void {
   const id = newId();
   desk.edit({ kind: "add_color", layer_id: id, name: "Colour", color: FIRST_COLOR, index: null });
+  useDesk.getState().actions.open(id, "wash");
+}
+
+const PANEL_COLOR = "#f5f1e8";
+const PANEL = { width: 0.6, height: 0.28, down: 0.72, softness: 0.06, opacity: 0.85 };
+
+/** Lay a soft panel of one colour over the lower part, for words to stand on; open it. */
+export function layPanel(desk: DeskActions): void {
+  const canvas = expectedComposite()?.canvas;
+  if (!canvas) return;
+  const id = newId();
+  const softness = Math.round(Math.min(canvas.width, canvas.height) * PANEL.softness);
+  const part = {
+    ...newShape(undefined, canvas, "rectangle"),
+    y: Math.round(canvas.height * PANEL.down),
+    width: Math.round(canvas.width * PANEL.width),
+    height: Math.round(canvas.height * PANEL.height),
+    softness,
+  };
+  desk.edit({ kind: "add_color", layer_id: id, name: "Panel", color: PANEL_COLOR, index: null });
+  desk.edit({ kind: "add_part", layer_id: id, part });
+  desk.edit({ kind: "blend_layer", layer_id: id, mode: "normal", opacity: PANEL.opacity });
   useDesk.getState().actions.open(id, "wash");
 }
 

@@ -31,6 +31,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: "W", does: "Wash: the colours of the open colour or gradient" },
   { keys: "C", does: "Cut: what of the open layer shows" },
   { keys: "F", does: "Fade: where the open layer fades out" },
+  { keys: "E, held", does: "See everything of the open layer, cut or not" },
   { keys: "N", does: "Let the brush show instead of hide, and back; held, for as long" },
   { keys: ", and .", does: "A narrower, a wider brush; the wheel with Alt does it too" },
   { keys: "Shift + click", does: "Paint straight on from the last stroke" },
@@ -75,10 +76,13 @@ export function useKeyboard(desk: DeskActions, showMap: () => void): void {
       if (event.key === "?") showMap();
       if (obey(event, desk)) event.preventDefault();
     };
-    const letGo = () => useDesk.getState().actions.setSeeThrough(false);
+    const letGo = () => {
+      useDesk.getState().actions.setSeeThrough(false);
+      useDesk.getState().actions.setUncut(false);
+    };
     const onKeyUp = (event: KeyboardEvent) => {
       const key = event.key.toLowerCase();
-      if (key === "g") letGo();
+      if (key === "g" || key === "e") letGo();
       if (key === "n") swap.up();
     };
     window.addEventListener("keydown", onKeyDown);
@@ -195,6 +199,7 @@ const LAYER_KEYS: Readonly<Record<string, LayerCommand>> = {
   j: duplicate,
   k: toggleLocked,
   o: toggleShown,
+  e: () => useDesk.getState().actions.setUncut(true),
   n: swap.down,
   ",": () => resizeBrush(-1),
   ".": () => resizeBrush(1),

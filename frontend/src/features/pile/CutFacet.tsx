@@ -39,6 +39,7 @@ import { LabelledSlider } from "@/ui/LabelledSlider";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
 import { between, NumberBox } from "@/ui/NumberBox";
+import { Tick } from "@/ui/Tick";
 
 const Lines = styled(GridList)`
   display: grid;
@@ -296,7 +297,8 @@ const MOVING = [
 function WholeLine({ layer, mask }: { readonly layer: Layer; readonly mask: Mask }): ReactElement {
   const desk = useDeskActions();
   const live = useCalmLive();
-  const { setLive } = useDesk((state) => state.actions);
+  const { setLive, setMaskAlone } = useDesk((state) => state.actions);
+  const maskAlone = useDesk((state) => state.maskAlone);
   const isLive = live?.kind === "settle_mask" && live.layer_id === layer.id;
   const strength = isLive ? live.strength : mask.strength;
   const settled = (changes: Partial<Settled>) => {
@@ -333,6 +335,9 @@ function WholeLine({ layer, mask }: { readonly layer: Layer; readonly mask: Mask
         </LiveWord>
         .
       </Words>
+      <Tick isSelected={maskAlone} onChange={setMaskAlone}>
+        See the mask alone: white shows, black is hidden
+      </Tick>
       <Edge mask={mask} onTake={(changes) => desk.edit(settled(changes))} />
       <LabelledSlider
         label="Strength"

@@ -2,7 +2,7 @@
 
 import type { ReactElement } from "react";
 import styled from "styled-components";
-import { layColor, layGradient } from "@/features/desk/commands";
+import { layColor, layGradient, layPanel } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { LayerList } from "@/features/pile/LayerItem";
 import { SheetItem } from "@/features/sheet/SheetItem";
@@ -61,7 +61,8 @@ export function Pile(): ReactElement {
       </Edge>
       <LayOn>
         Lay on a <LiveWord onPress={() => layColor(desk)}>colour</LiveWord>, a{" "}
-        <LiveWord onPress={() => layGradient(desk)}>gradient</LiveWord> or a{" "}
+        <LiveWord onPress={() => layGradient(desk)}>gradient</LiveWord>, a{" "}
+        <LiveWord onPress={() => layPanel(desk)}>panel for words</LiveWord> or a{" "}
         <LiveWord onPress={openShelf}>photo</LiveWord>.
       </LayOn>
       <Scroll>

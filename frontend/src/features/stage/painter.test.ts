@@ -56,6 +56,7 @@ const shown = (changes: Partial<Shown> = {}): Shown => ({
   backing: { kind: "color", color: "#ffffff" },
   moving: false,
   hatched: null,
+  maskOf: null,
   ...changes,
 });
 

@@ -20,6 +20,8 @@ export interface Shown {
   readonly moving: boolean;
   /** The layer whose hidden parts are hatched. */
   readonly hatched: string | null;
+  /** The layer whose mask is shown alone. */
+  readonly maskOf: string | null;
 }
 
 interface Held {
@@ -91,7 +93,7 @@ export class StagePainter {
         const { projectId, revision, unsaved } = shown;
         return (await requestFrame(projectId, { revision, unsaved, view })).arrayBuffer();
       };
-      const view = { ...area.request, fine: !shown.moving };
+      const view = { ...area.request, fine: !shown.moving, mask_of: shown.maskOf };
       const [data, hidden] = await Promise.all([
         ask(view),
         hatched === null ? null : ask({ ...view, fine: false, hidden_of: hatched }),

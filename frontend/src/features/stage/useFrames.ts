@@ -4,8 +4,9 @@ import { type RefObject, useEffect, useMemo, useRef } from "react";
 import { useShallow } from "zustand/react/shallow";
 import { Problem } from "@/api/http";
 import { StagePainter } from "@/features/stage/painter";
-import { type Edit, layerById } from "@/model/composite";
+import { type Edit, type Layer, layerById } from "@/model/composite";
 import { withEdits } from "@/model/expected";
+import { tryStrength } from "@/model/tries";
 import { fitView, type StageView } from "@/model/viewing";
 import { useDesk } from "@/state/desk";
 import { useMessages } from "@/state/messages";
@@ -25,6 +26,8 @@ export function useFrames(surface: RefObject<HTMLCanvasElement | null>): StageVi
   const lookedAt = useDesk((desk) => desk.lookedAt);
   const unsaved = useUnsaved();
   const hatched = useHatched();
+  const maskAlone = useDesk((desk) => desk.maskAlone);
+  const uncut = useDesk((desk) => desk.uncut);
   const canvas = live?.kind === "set_canvas" ? live.canvas : composite?.canvas;
   const view = useMemo(
     () => chosen ?? (canvas && stage.width > 0 ? fitView(canvas, stage) : null),
@@ -42,8 +45,8 @@ export function useFrames(surface: RefObject<HTMLCanvasElement | null>): StageVi
   const revision = lookedAt ?? known?.head;
   // What pixels depend on; a new backing alone needs none.
   const pixels = useMemo(
-    () => ({ projectId, revision, unsaved, canvas, view, stage, hatched }),
-    [projectId, revision, unsaved, canvas, view, stage, hatched],
+    () => ({ projectId, revision, unsaved, canvas, view, stage, hatched, maskAlone }),
+    [projectId, revision, unsaved, canvas, view, stage, hatched, maskAlone],
   );
   const painted = useRef<object | null>(null);
   useEffect(() => {
@@ -59,12 +62,26 @@ export function useFrames(surface: RefObject<HTMLCanvasElement | null>): StageVi
         pixelRatio: window.devicePixelRatio,
         backing,
         moving: live !== null,
-        hatched,
+        hatched: maskAlone || uncut ? null : hatched,
+        maskOf: maskAlone ? hatched : null,
       },
       painted.current !== pixels,
     );
     painted.current = pixels;
-  }, [projectId, revision, unsaved, canvas, view, stage, backing, live, pixels, hatched]);
+  }, [
+    projectId,
+    revision,
+    unsaved,
+    canvas,
+    view,
+    stage,
+    backing,
+    live,
+    pixels,
+    hatched,
+    maskAlone,
+    uncut,
+  ]);
 
   return view;
 }
@@ -87,24 +104,26 @@ function useUnsaved(): readonly Edit[] {
   const live = useDesk((desk) => desk.live);
   const tried = useDesk((desk) => desk.tried);
   const seeThrough = useDesk((desk) => desk.seeThrough);
+  const uncut = useDesk((desk) => desk.uncut);
   const openLayer = useDesk((desk) => desk.openLayer);
   const lookedAt = useDesk((desk) => desk.lookedAt);
   return useMemo(() => {
     if (lookedAt) return [];
-    const edits = [...waiting];
-    if (tried) edits.push(tried);
-    if (live) edits.push(live);
-    const layer = composite && layerById(composite, openLayer);
-    if (seeThrough && layer && !layer.locked) {
-      edits.push({
-        kind: "blend_layer",
-        layer_id: layer.id,
-        mode: layer.blend,
-        opacity: layer.opacity * SEEN_THROUGH,
-      });
-    }
-    return edits;
-  }, [waiting, composite, live, tried, seeThrough, openLayer, lookedAt]);
+    const layer = composite ? layerById(composite, openLayer) : undefined;
+    const held = layer && !layer.locked ? whileHeld(layer, { seeThrough, uncut }) : [];
+    return [...waiting, ...(tried ? [tried] : []), ...(live ? [live] : []), ...held];
+  }, [waiting, composite, live, tried, seeThrough, uncut, openLayer, lookedAt]);
+}
+
+/** What is shown otherwise for as long as a key is held; nothing of it is ever saved. */
+function whileHeld(
+  layer: Layer,
+  { seeThrough, uncut }: { readonly seeThrough: boolean; readonly uncut: boolean },
+): Edit[] {
+  const edits: Edit[] = [];
+  if (uncut && layer.mask) edits.push({ kind: "drop_mask", layer_id: layer.id });
+  if (seeThrough) edits.push(tryStrength(layer, layer.opacity * SEEN_THROUGH));
+  return edits;
 }
 
 function tellTrouble(error: unknown): void {

@@ -138,6 +138,8 @@ def _covering(
     wanted = [size[0], size[1]]
     middle = [size[0] / 2, size[1] / 2]
     wanted[along] = part[1] - part[0]
+    # A pixel more all round, so that no edge lies on the edge of what they lie in.
+    wanted = [side + 2 for side in wanted]
     middle[along] = (part[0] + part[1]) / 2
     scale = kept_scale(max(wanted[0] / photo.width, wanted[1] / photo.height))
     return with_fields(

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document.grouping import lifted_through, lowered_through
-from glyphaneme.core.document.model import GroupLayer, PlacedLayer
+from glyphaneme.core.document.model import ColorLayer, GroupLayer, PlacedLayer
 from glyphaneme.core.place import canvas_to_source, source_to_canvas
 from glyphaneme.core.place.transform import followed_by, matrix_of, transform_of
 from glyphaneme.core.values import with_fields
@@ -117,6 +117,31 @@ def hidden_part(composite: Composite, layer_id: str) -> Composite:
     plain = {"fades": (), "blend": BlendMode.NORMAL, "opacity": mask.strength}
     alone = with_fields(layer, mask=turned, **plain)
     return with_fields(bare, layers=(lifted_through(alone, _groups(reversed(groups))),))
+
+
+def mask_alone(composite: Composite, layer_id: str) -> Composite:
+    """Return a composite of one layer's mask: white where it shows, on black.
+
+    Parameters
+    ----------
+    composite : Composite
+        In which the layer lies.
+    layer_id : str
+        Which layer; `LayerMissingError` where there is none.
+
+    Returns
+    -------
+    Composite
+        A white wash with the mask as it lies on the canvas; all white without a mask.
+    """
+    *groups, layer = composite.path_to(layer_id)
+    lifted = lifted_through(layer, _groups(reversed(groups)))
+    mask = lifted.mask
+    if mask is not None and mask.linked and isinstance(lifted, PlacedLayer):
+        mask = unlinked_mask(mask, lifted)
+    white = ColorLayer(id=layer.id, name=layer.name, color="#ffffff", mask=mask)
+    canvas = with_fields(composite.canvas, background="#000000")
+    return with_fields(composite, canvas=canvas, layers=(white,))
 
 
 def _groups(path: Iterable[Layer]) -> Iterator[GroupLayer]:
