@@ -205,8 +205,8 @@ def test_recipe_is_made_and_ordered_without_a_pointer(hands: Hands, card: Any) -
 
     recipe.get_by_role("row").nth(1).get_by_role("button", name="Move").focus()
     page.keyboard.press("Enter")
-    page.keyboard.press("ArrowUp")
-    page.keyboard.press("ArrowUp")
+    expect(page.get_by_label("Insert before").first).to_be_attached()
+    page.keyboard.press("Home")
     page.keyboard.press("Enter")
     hands.settle()
 

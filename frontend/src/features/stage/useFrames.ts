@@ -109,17 +109,18 @@ function useUnsaved(): readonly Edit[] {
   const lookedAt = useDesk((desk) => desk.lookedAt);
   return useMemo(() => {
     if (lookedAt) return [];
+    const shown = [tried, live].filter((edit) => edit !== null);
     const layer = composite ? layerById(composite, openLayer) : undefined;
-    const held = layer && !layer.locked ? whileHeld(layer, { seeThrough, uncut }) : [];
-    return [...waiting, ...(tried ? [tried] : []), ...(live ? [live] : []), ...held];
+    return [...waiting, ...shown, ...whileHeld(layer, { seeThrough, uncut })];
   }, [waiting, composite, live, tried, seeThrough, uncut, openLayer, lookedAt]);
 }
 
 /** What is shown otherwise for as long as a key is held; nothing of it is ever saved. */
 function whileHeld(
-  layer: Layer,
+  layer: Layer | undefined,
   { seeThrough, uncut }: { readonly seeThrough: boolean; readonly uncut: boolean },
 ): Edit[] {
+  if (!layer || layer.locked) return [];
   const edits: Edit[] = [];
   if (uncut && layer.mask) edits.push({ kind: "drop_mask", layer_id: layer.id });
   if (seeThrough) edits.push(tryStrength(layer, layer.opacity * SEEN_THROUGH));
