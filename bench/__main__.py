@@ -10,7 +10,7 @@ import sys
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from bench import figures
+from bench import figures, masking
 from bench.memory import memory
 
 if TYPE_CHECKING:
@@ -58,6 +58,8 @@ def _figures(*, quick: bool, browser: bool) -> Iterator[Figure]:
         figures.exactness(),
         figures.whole_canvas(engine, rounds=rounds),
         figures.frames(engine, rounds=3 * rounds),
+        masking.masks(engine, rounds=rounds),
+        masking.brush(engine, rounds=3 * rounds),
         figures.likeness(engine),
         figures.many_layers(rounds=rounds),
         figures.start_up(rounds=rounds),

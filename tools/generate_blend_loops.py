@@ -36,8 +36,8 @@ co = [as (1 - ab) cs + as ab B(cb, cs) + (1 - as) ab cb] / ao,
 ao = as + ab - as ab.
 The `_solid` loops know that ab is 1, which needs no division. So do the `_copied`
 ones, which take the layer straight from texels that lie under the view's pixels: a
-third less time than over the source planes. How much of each shows, its layer's
-opacity times its mask / 255, lies in SA.
+third less time than over the source planes. `strength` is the layer's opacity / 255;
+for `_veiled` ones it lies in SA, multiplied by the layer's mask.
 """
 
 from __future__ import annotations
@@ -103,8 +103,22 @@ def {mode}_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def {mode}_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def {mode}_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by {mode} over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        r, sr = t[R + i], red(texel) * FROM_U8
+        g, sg = t[G + i], green(texel) * FROM_U8
+        b, sb = t[B + i], blue(texel) * FROM_U8
+        t[R + i] = r + over * (formulas.{mode}(r, sr) - r)
+        t[G + i] = g + over * (formulas.{mode}(g, sg) - g)
+        t[B + i] = b + over * (formulas.{mode}(b, sb) - b)
+
+
+@njit(**PART)
+def {mode}_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by {mode} over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -147,8 +161,24 @@ def {mode}_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def {mode}_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def {mode}_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by {mode} over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        sr, sg, sb = red(texel), green(texel), blue(texel)
+        r, g, b = t[R + i], t[G + i], t[B + i]
+        br, bg, bb = formulas.{mode}(
+            r, g, b, sr * FROM_U8, sg * FROM_U8, sb * FROM_U8
+        )
+        t[R + i] = r + over * (br - r)
+        t[G + i] = g + over * (bg - g)
+        t[B + i] = b + over * (bb - b)
+
+
+@njit(**PART)
+def {mode}_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by {mode} over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -165,8 +195,17 @@ def {mode}_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
 CHOICE_COPIED = '''
 
 @njit(**PART)
-def blend_copied(mode: int, texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def blend_copied(
+    mode: int, texels: np.ndarray, strength: F32, t: np.ndarray, n: int
+) -> None:
     """Blend `n` texels over a solid backdrop, by the mode's code."""
+'''
+
+CHOICE_VEILED = '''
+
+@njit(**PART)
+def blend_veiled(mode: int, texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend `n` masked texels over a solid backdrop, by the mode's code."""
 '''
 
 CHOICE = '''
@@ -190,7 +229,11 @@ def generated_source() -> str:
     parts.append(CHOICE_COPIED)
     for code, mode in enumerate(SEPARABLE + TOGETHER):
         parts.append(f"    {'el' if code else ''}if mode == {code}:\n")
-        parts.append(f"        {mode}_copied(texels, t, n)\n")
+        parts.append(f"        {mode}_copied(texels, strength, t, n)\n")
+    parts.append(CHOICE_VEILED)
+    for code, mode in enumerate(SEPARABLE + TOGETHER):
+        parts.append(f"    {'el' if code else ''}if mode == {code}:\n")
+        parts.append(f"        {mode}_veiled(texels, t, n)\n")
     return "".join(parts)
 
 

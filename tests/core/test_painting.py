@@ -123,12 +123,12 @@ def test_strokes_give_the_same_whether_painted_at_once_or_one_by_one() -> None:
 def test_undone_stroke_leaves_the_very_bytes() -> None:
     first, second = stroke(), stroke((10, 10, 1), (400, 20, 1))
     before = painted_all(Painting(), [first])
-    kept = {at: tile.copy() for at, tile in before.levels[0].tiles.items()}
+    kept = {at: tile.copy() for at, tile in before.tiles.items()}
 
     painted_all(before, [second])
 
-    assert kept.keys() == before.levels[0].tiles.keys()
-    assert all(np.array_equal(kept[at], before.levels[0].tiles[at]) for at in kept)
+    assert kept.keys() == before.tiles.keys()
+    assert all(np.array_equal(kept[at], before.tiles[at]) for at in kept)
 
 
 @pytest.mark.parametrize("scale", [0.5, 0.25, 0.11])
@@ -146,10 +146,8 @@ def test_smaller_views_show_the_average(scale: float) -> None:
 def test_only_tiles_that_a_stroke_touches_are_made() -> None:
     painting = painted_all(Painting(), [stroke((200, 150, 1), size=20)])
 
-    assert len(painting.levels[0].tiles) <= 4
-    assert all(
-        0 <= row < 4 and 2 <= column < 4 for row, column in painting.levels[0].tiles
-    )
+    assert len(painting.tiles) <= 4
+    assert all(0 <= row < 4 and 2 <= column < 4 for row, column in painting.tiles)
     assert painting.nbytes < 200_000
 
 

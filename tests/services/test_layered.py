@@ -86,8 +86,8 @@ def test_strokes_travel_along_and_are_painted_again() -> None:
     assert unpacked.composite == state
     assert unpacked.strokes == strokes
     again = assets_of_layered(unpacked)[last]
-    for place, tile in painting.levels[0].tiles.items():
-        np.testing.assert_array_equal(again.levels[0].tiles[place], tile)
+    for place, tile in painting.tiles.items():
+        np.testing.assert_array_equal(again.tiles[place], tile)
 
 
 @pytest.mark.parametrize("changed", ["dropped", "renamed"])

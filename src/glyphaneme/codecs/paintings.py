@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from glyphaneme.core.mask.paintings import Painting, painting_of
+from glyphaneme.core.mask.paintings import Painting
 
 if TYPE_CHECKING:
     from collections.abc import Iterable
@@ -25,7 +25,7 @@ def save_painting(place: Path, painting: Painting) -> None:
     painting : Painting
         With at least one stroke.
     """
-    tiles = painting.levels[0].tiles
+    tiles = painting.tiles
     places = np.array(list(tiles), np.int32).reshape(-1, 2)
     pixels = np.array(list(tiles.values()), np.uint16)
     place.parent.mkdir(parents=True, exist_ok=True)
@@ -51,7 +51,7 @@ def load_painting(place: Path) -> Painting | None:
         with np.load(place) as kept:
             places = map(tuple, kept["places"].tolist())
             tiles = dict(zip(places, kept["pixels"], strict=True))
-            return painting_of(tiles, int(kept["strokes"]))
+            return Painting(tiles, int(kept["strokes"]))
     except (OSError, ValueError, KeyError, zipfile.BadZipFile):
         return None
 

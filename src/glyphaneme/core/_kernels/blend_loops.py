@@ -7,8 +7,8 @@ co = [as (1 - ab) cs + as ab B(cb, cs) + (1 - as) ab cb] / ao,
 ao = as + ab - as ab.
 The `_solid` loops know that ab is 1, which needs no division. So do the `_copied`
 ones, which take the layer straight from texels that lie under the view's pixels: a
-third less time than over the source planes. How much of each shows, its layer's
-opacity times its mask / 255, lies in SA.
+third less time than over the source planes. `strength` is the layer's opacity / 255;
+for `_veiled` ones it lies in SA, multiplied by the layer's mask.
 """
 
 from __future__ import annotations
@@ -72,8 +72,22 @@ def normal_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def normal_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def normal_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by normal over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        r, sr = t[R + i], red(texel) * FROM_U8
+        g, sg = t[G + i], green(texel) * FROM_U8
+        b, sb = t[B + i], blue(texel) * FROM_U8
+        t[R + i] = r + over * (formulas.normal(r, sr) - r)
+        t[G + i] = g + over * (formulas.normal(g, sg) - g)
+        t[B + i] = b + over * (formulas.normal(b, sb) - b)
+
+
+@njit(**PART)
+def normal_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by normal over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -115,8 +129,22 @@ def multiply_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def multiply_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def multiply_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by multiply over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        r, sr = t[R + i], red(texel) * FROM_U8
+        g, sg = t[G + i], green(texel) * FROM_U8
+        b, sb = t[B + i], blue(texel) * FROM_U8
+        t[R + i] = r + over * (formulas.multiply(r, sr) - r)
+        t[G + i] = g + over * (formulas.multiply(g, sg) - g)
+        t[B + i] = b + over * (formulas.multiply(b, sb) - b)
+
+
+@njit(**PART)
+def multiply_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by multiply over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -158,8 +186,22 @@ def screen_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def screen_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def screen_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by screen over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        r, sr = t[R + i], red(texel) * FROM_U8
+        g, sg = t[G + i], green(texel) * FROM_U8
+        b, sb = t[B + i], blue(texel) * FROM_U8
+        t[R + i] = r + over * (formulas.screen(r, sr) - r)
+        t[G + i] = g + over * (formulas.screen(g, sg) - g)
+        t[B + i] = b + over * (formulas.screen(b, sb) - b)
+
+
+@njit(**PART)
+def screen_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by screen over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -201,8 +243,22 @@ def overlay_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def overlay_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def overlay_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by overlay over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        r, sr = t[R + i], red(texel) * FROM_U8
+        g, sg = t[G + i], green(texel) * FROM_U8
+        b, sb = t[B + i], blue(texel) * FROM_U8
+        t[R + i] = r + over * (formulas.overlay(r, sr) - r)
+        t[G + i] = g + over * (formulas.overlay(g, sg) - g)
+        t[B + i] = b + over * (formulas.overlay(b, sb) - b)
+
+
+@njit(**PART)
+def overlay_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by overlay over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -244,8 +300,22 @@ def darken_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def darken_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def darken_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by darken over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        r, sr = t[R + i], red(texel) * FROM_U8
+        g, sg = t[G + i], green(texel) * FROM_U8
+        b, sb = t[B + i], blue(texel) * FROM_U8
+        t[R + i] = r + over * (formulas.darken(r, sr) - r)
+        t[G + i] = g + over * (formulas.darken(g, sg) - g)
+        t[B + i] = b + over * (formulas.darken(b, sb) - b)
+
+
+@njit(**PART)
+def darken_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by darken over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -287,8 +357,22 @@ def lighten_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def lighten_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def lighten_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by lighten over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        r, sr = t[R + i], red(texel) * FROM_U8
+        g, sg = t[G + i], green(texel) * FROM_U8
+        b, sb = t[B + i], blue(texel) * FROM_U8
+        t[R + i] = r + over * (formulas.lighten(r, sr) - r)
+        t[G + i] = g + over * (formulas.lighten(g, sg) - g)
+        t[B + i] = b + over * (formulas.lighten(b, sb) - b)
+
+
+@njit(**PART)
+def lighten_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by lighten over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -330,8 +414,24 @@ def color_dodge_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def color_dodge_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def color_dodge_copied(
+    texels: np.ndarray, strength: F32, t: np.ndarray, n: int
+) -> None:
     """Blend texels by color_dodge over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        r, sr = t[R + i], red(texel) * FROM_U8
+        g, sg = t[G + i], green(texel) * FROM_U8
+        b, sb = t[B + i], blue(texel) * FROM_U8
+        t[R + i] = r + over * (formulas.color_dodge(r, sr) - r)
+        t[G + i] = g + over * (formulas.color_dodge(g, sg) - g)
+        t[B + i] = b + over * (formulas.color_dodge(b, sb) - b)
+
+
+@njit(**PART)
+def color_dodge_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by color_dodge over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -373,8 +473,22 @@ def color_burn_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def color_burn_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def color_burn_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by color_burn over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        r, sr = t[R + i], red(texel) * FROM_U8
+        g, sg = t[G + i], green(texel) * FROM_U8
+        b, sb = t[B + i], blue(texel) * FROM_U8
+        t[R + i] = r + over * (formulas.color_burn(r, sr) - r)
+        t[G + i] = g + over * (formulas.color_burn(g, sg) - g)
+        t[B + i] = b + over * (formulas.color_burn(b, sb) - b)
+
+
+@njit(**PART)
+def color_burn_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by color_burn over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -416,8 +530,22 @@ def hard_light_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def hard_light_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def hard_light_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by hard_light over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        r, sr = t[R + i], red(texel) * FROM_U8
+        g, sg = t[G + i], green(texel) * FROM_U8
+        b, sb = t[B + i], blue(texel) * FROM_U8
+        t[R + i] = r + over * (formulas.hard_light(r, sr) - r)
+        t[G + i] = g + over * (formulas.hard_light(g, sg) - g)
+        t[B + i] = b + over * (formulas.hard_light(b, sb) - b)
+
+
+@njit(**PART)
+def hard_light_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by hard_light over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -459,8 +587,22 @@ def soft_light_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def soft_light_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def soft_light_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by soft_light over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        r, sr = t[R + i], red(texel) * FROM_U8
+        g, sg = t[G + i], green(texel) * FROM_U8
+        b, sb = t[B + i], blue(texel) * FROM_U8
+        t[R + i] = r + over * (formulas.soft_light(r, sr) - r)
+        t[G + i] = g + over * (formulas.soft_light(g, sg) - g)
+        t[B + i] = b + over * (formulas.soft_light(b, sb) - b)
+
+
+@njit(**PART)
+def soft_light_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by soft_light over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -502,8 +644,22 @@ def difference_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def difference_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def difference_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by difference over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        r, sr = t[R + i], red(texel) * FROM_U8
+        g, sg = t[G + i], green(texel) * FROM_U8
+        b, sb = t[B + i], blue(texel) * FROM_U8
+        t[R + i] = r + over * (formulas.difference(r, sr) - r)
+        t[G + i] = g + over * (formulas.difference(g, sg) - g)
+        t[B + i] = b + over * (formulas.difference(b, sb) - b)
+
+
+@njit(**PART)
+def difference_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by difference over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -545,8 +701,22 @@ def exclusion_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def exclusion_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def exclusion_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by exclusion over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        r, sr = t[R + i], red(texel) * FROM_U8
+        g, sg = t[G + i], green(texel) * FROM_U8
+        b, sb = t[B + i], blue(texel) * FROM_U8
+        t[R + i] = r + over * (formulas.exclusion(r, sr) - r)
+        t[G + i] = g + over * (formulas.exclusion(g, sg) - g)
+        t[B + i] = b + over * (formulas.exclusion(b, sb) - b)
+
+
+@njit(**PART)
+def exclusion_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by exclusion over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -587,8 +757,22 @@ def hue_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def hue_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def hue_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by hue over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        sr, sg, sb = red(texel), green(texel), blue(texel)
+        r, g, b = t[R + i], t[G + i], t[B + i]
+        br, bg, bb = formulas.hue(r, g, b, sr * FROM_U8, sg * FROM_U8, sb * FROM_U8)
+        t[R + i] = r + over * (br - r)
+        t[G + i] = g + over * (bg - g)
+        t[B + i] = b + over * (bb - b)
+
+
+@njit(**PART)
+def hue_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by hue over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -629,8 +813,24 @@ def saturation_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def saturation_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def saturation_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by saturation over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        sr, sg, sb = red(texel), green(texel), blue(texel)
+        r, g, b = t[R + i], t[G + i], t[B + i]
+        br, bg, bb = formulas.saturation(
+            r, g, b, sr * FROM_U8, sg * FROM_U8, sb * FROM_U8
+        )
+        t[R + i] = r + over * (br - r)
+        t[G + i] = g + over * (bg - g)
+        t[B + i] = b + over * (bb - b)
+
+
+@njit(**PART)
+def saturation_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by saturation over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -673,8 +873,22 @@ def color_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def color_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def color_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by color over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        sr, sg, sb = red(texel), green(texel), blue(texel)
+        r, g, b = t[R + i], t[G + i], t[B + i]
+        br, bg, bb = formulas.color(r, g, b, sr * FROM_U8, sg * FROM_U8, sb * FROM_U8)
+        t[R + i] = r + over * (br - r)
+        t[G + i] = g + over * (bg - g)
+        t[B + i] = b + over * (bb - b)
+
+
+@njit(**PART)
+def color_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by color over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -715,8 +929,24 @@ def luminosity_solid(t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def luminosity_copied(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def luminosity_copied(texels: np.ndarray, strength: F32, t: np.ndarray, n: int) -> None:
     """Blend texels by luminosity over a solid backdrop."""
+    for i in range(n):
+        texel = texels[i]
+        over = alpha(texel) * strength
+        sr, sg, sb = red(texel), green(texel), blue(texel)
+        r, g, b = t[R + i], t[G + i], t[B + i]
+        br, bg, bb = formulas.luminosity(
+            r, g, b, sr * FROM_U8, sg * FROM_U8, sb * FROM_U8
+        )
+        t[R + i] = r + over * (br - r)
+        t[G + i] = g + over * (bg - g)
+        t[B + i] = b + over * (bb - b)
+
+
+@njit(**PART)
+def luminosity_veiled(texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend masked texels by luminosity over a solid backdrop."""
     for i in range(n):
         texel = texels[i]
         over = alpha(texel) * t[SA + i]
@@ -816,37 +1046,76 @@ def blend_span(mode: int, solid: bool, t: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def blend_copied(mode: int, texels: np.ndarray, t: np.ndarray, n: int) -> None:
+def blend_copied(
+    mode: int, texels: np.ndarray, strength: F32, t: np.ndarray, n: int
+) -> None:
     """Blend `n` texels over a solid backdrop, by the mode's code."""
     if mode == 0:
-        normal_copied(texels, t, n)
+        normal_copied(texels, strength, t, n)
     elif mode == 1:
-        multiply_copied(texels, t, n)
+        multiply_copied(texels, strength, t, n)
     elif mode == 2:
-        screen_copied(texels, t, n)
+        screen_copied(texels, strength, t, n)
     elif mode == 3:
-        overlay_copied(texels, t, n)
+        overlay_copied(texels, strength, t, n)
     elif mode == 4:
-        darken_copied(texels, t, n)
+        darken_copied(texels, strength, t, n)
     elif mode == 5:
-        lighten_copied(texels, t, n)
+        lighten_copied(texels, strength, t, n)
     elif mode == 6:
-        color_dodge_copied(texels, t, n)
+        color_dodge_copied(texels, strength, t, n)
     elif mode == 7:
-        color_burn_copied(texels, t, n)
+        color_burn_copied(texels, strength, t, n)
     elif mode == 8:
-        hard_light_copied(texels, t, n)
+        hard_light_copied(texels, strength, t, n)
     elif mode == 9:
-        soft_light_copied(texels, t, n)
+        soft_light_copied(texels, strength, t, n)
     elif mode == 10:
-        difference_copied(texels, t, n)
+        difference_copied(texels, strength, t, n)
     elif mode == 11:
-        exclusion_copied(texels, t, n)
+        exclusion_copied(texels, strength, t, n)
     elif mode == 12:
-        hue_copied(texels, t, n)
+        hue_copied(texels, strength, t, n)
     elif mode == 13:
-        saturation_copied(texels, t, n)
+        saturation_copied(texels, strength, t, n)
     elif mode == 14:
-        color_copied(texels, t, n)
+        color_copied(texels, strength, t, n)
     elif mode == 15:
-        luminosity_copied(texels, t, n)
+        luminosity_copied(texels, strength, t, n)
+
+
+@njit(**PART)
+def blend_veiled(mode: int, texels: np.ndarray, t: np.ndarray, n: int) -> None:
+    """Blend `n` masked texels over a solid backdrop, by the mode's code."""
+    if mode == 0:
+        normal_veiled(texels, t, n)
+    elif mode == 1:
+        multiply_veiled(texels, t, n)
+    elif mode == 2:
+        screen_veiled(texels, t, n)
+    elif mode == 3:
+        overlay_veiled(texels, t, n)
+    elif mode == 4:
+        darken_veiled(texels, t, n)
+    elif mode == 5:
+        lighten_veiled(texels, t, n)
+    elif mode == 6:
+        color_dodge_veiled(texels, t, n)
+    elif mode == 7:
+        color_burn_veiled(texels, t, n)
+    elif mode == 8:
+        hard_light_veiled(texels, t, n)
+    elif mode == 9:
+        soft_light_veiled(texels, t, n)
+    elif mode == 10:
+        difference_veiled(texels, t, n)
+    elif mode == 11:
+        exclusion_veiled(texels, t, n)
+    elif mode == 12:
+        hue_veiled(texels, t, n)
+    elif mode == 13:
+        saturation_veiled(texels, t, n)
+    elif mode == 14:
+        color_veiled(texels, t, n)
+    elif mode == 15:
+        luminosity_veiled(texels, t, n)

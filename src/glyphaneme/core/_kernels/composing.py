@@ -13,7 +13,7 @@ import numpy as np
 from numba import carray, from_dtype, njit, types
 
 from glyphaneme.core._kernels.addressing import pointer
-from glyphaneme.core._kernels.blend_loops import blend_copied, blend_span
+from glyphaneme.core._kernels.blend_loops import blend_copied, blend_span, blend_veiled
 from glyphaneme.core._kernels.layout import (
     CHUNK,
     FROM_U8,
@@ -356,8 +356,8 @@ def lay_copied_lines(
 ) -> None:
     """Fetch and blend a copied layer at once, over a solid backdrop.
 
-    The next chunk lies so many rows below and so many columns to the right. How much of
-    the layer shows is written to SA; `veils` count where its mask hides some of it.
+    The next chunk lies so many rows below and so many columns to the right. `veils`
+    count where the layer's mask hides some of it.
     """
     one = layers[layer]
     ahead = below * one.columns + right
@@ -369,14 +369,14 @@ def lay_copied_lines(
         first, last = spans[line, layer, FIRST], spans[line, layer, LAST]
         start = (v + line) * one.columns + u + first
         bring_span_near(one.address + 4 * (start + ahead), 4 * (last - first))
-        here, shown = t[line * n + first :], veils[line * n + first :]
+        here = t[line * n + first :]
         if masked:
+            shown = veils[line * n + first :]
             for i in range(last - first):
                 here[SA + i] = strength * shown[i]
+            blend_veiled(one.mode, texels[start:], here, last - first)
         else:
-            for i in range(last - first):
-                here[SA + i] = strength
-        blend_copied(one.mode, texels[start:], here, last - first)
+            blend_copied(one.mode, texels[start:], strength, here, last - first)
 
 
 @njit(**PART)

@@ -13,7 +13,7 @@ from glyphaneme.core._kernels.painting import paint_stroke_into
 from glyphaneme.core.mask.planes import Plane
 
 if TYPE_CHECKING:
-    from collections.abc import Iterable, Iterator, Mapping, Sequence
+    from collections.abc import Collection, Iterator, Mapping, Sequence
 
     from numpy.typing import NDArray
 
@@ -29,6 +29,7 @@ SPARE = 4
 At = tuple[int, int]
 NO_TILE = np.zeros((2, TILE, TILE), np.uint16)
 NO_TILE.setflags(write=False)
+NOTHING_PAINTED: Mapping[At, Tile] = {}
 BORDERED_BYTES = 2 * TILE_STRIDE * TILE_STRIDE
 
 
@@ -45,10 +46,11 @@ class Bordered(NamedTuple):
 
 @dataclass(frozen=True)
 class Level:
-    """A painting at one size: its pixels in tiles, and both planes for the kernel."""
+    """A painting at one size: its tiles with borders, and both planes for the kernel.
 
-    tiles: Mapping[At, Tile]
-    """By row and column of tiles: covered and shown, (2, 64, 64) uint16, 0..65535."""
+    `left` and `top` say where the planes begin, in pixels of that size.
+    """
+
     bordered: Mapping[At, Bordered]
     left: int
     top: int
@@ -56,23 +58,50 @@ class Level:
     shown: Plane
 
 
-@dataclass(frozen=True)
 class Painting:
     """What strokes leave, at full, half, quarter … size; replaced whole, never changed.
 
-    With c covered and s shown of that, what was m before is m (1 - c) + s after.
+    With c covered and s shown of that, what was m before is m (1 - c) + s after. Sizes
+    are made when they are first asked for; what comes of another painting has those
+    that the other had, with what differs made anew.
+
+    Parameters
+    ----------
+    tiles : mapping of (row, column) to (2, 64, 64) uint16
+        By row and column of tiles at full size: covered and shown, 0..65535.
+    strokes : int
+        How many it is made of.
+    before : Painting, optional
+        What most of the tiles come from.
+    touched : collection of (row, column)
+        Which of them do not.
     """
 
-    levels: tuple[Level, ...] = ()
-    strokes: int = 0
+    def __init__(
+        self,
+        tiles: Mapping[At, Tile] = NOTHING_PAINTED,
+        strokes: int = 0,
+        *,
+        before: Painting | None = None,
+        touched: Collection[At] = (),
+    ) -> None:
+        self.tiles = tiles
+        self.strokes = strokes
+        self._sizes: dict[int, Mapping[At, Tile]] = {0: tiles}
+        self._levels: dict[int, Level] = {}
+        if before is not None:
+            self._take_over(before, set(touched))
 
     @property
     def nbytes(self) -> int:
-        """How much memory it takes."""
-        return sum(
-            len(level.tiles) * NO_TILE.nbytes + len(level.bordered) * BORDERED_BYTES
-            for level in self.levels
-        )
+        """How much memory it takes; tiles that are even are shared by all."""
+        tiles = {id(tile) for size in self._sizes.values() for tile in size.values()}
+        borders = {
+            id(tile.pixels)
+            for level in self._levels.values()
+            for tile in level.bordered.values()
+        }
+        return len(tiles) * NO_TILE.nbytes + len(borders) * BORDERED_BYTES
 
     def level_for(self, pixel: float) -> tuple[int, Level]:
         """Choose the level that is not blown up.
@@ -88,8 +117,31 @@ class Painting:
             Its place, and the level.
         """
         wanted = math.floor(math.log2(pixel) + 1e-9) if pixel > 1 else 0
-        place = min(wanted, len(self.levels) - 1)
-        return place, self.levels[place]
+        place = min(wanted, LEVELS - 1)
+        if place not in self._levels:
+            tiles = self._size(place)
+            around = _with_neighbours_before(set(tiles))
+            self._levels[place] = _level(tiles, None, around)
+        return place, self._levels[place]
+
+    def _size(self, place: int) -> Mapping[At, Tile]:
+        if place not in self._sizes:
+            finer = self._size(place - 1)
+            wanted = {(row // 2, column // 2) for row, column in finer}
+            self._sizes[place] = {at: _halved(finer, at) for at in wanted}
+        return self._sizes[place]
+
+    def _take_over(self, before: Painting, dirty: set[At]) -> None:
+        for place in sorted(before._sizes):
+            if place:
+                dirty = {(row // 2, column // 2) for row, column in dirty}
+                finer = self._sizes[place - 1]
+                changed = {at: _halved(finer, at) for at in dirty}
+                self._sizes[place] = {**before._sizes[place], **changed}
+            if place in before._levels:
+                around = _with_neighbours_before(dirty)
+                old = before._levels[place]
+                self._levels[place] = _level(self._sizes[place], old, around)
 
 
 def painted_all(painting: Painting, strokes: Sequence[Stroke]) -> Painting:
@@ -111,63 +163,17 @@ def painted_all(painting: Painting, strokes: Sequence[Stroke]) -> Painting:
     --------
     >>> from glyphaneme.core.mask.strokes import Stroke
     >>> dab = Stroke(points=((30, 30, 1),), size=20, softness=0, shows=True)
-    >>> painted_all(Painting(), [dab]).levels[0].tiles[0, 0][:, 30, 30].tolist()
+    >>> painted_all(Painting(), [dab]).tiles[0, 0][:, 30, 30].tolist()
     [65535, 65535]
     """
-    tiles = dict(painting.levels[0].tiles) if painting.levels else {}
+    tiles = dict(painting.tiles)
     touched = set()
     for stroke in strokes:
         for at, covered in _covered_tiles(stroke):
             tiles[at] = _joined(tiles.get(at, NO_TILE), covered, shows=stroke.shows)
             touched.add(at)
     count = painting.strokes + len(strokes)
-    return painting_of(tiles, count, before=painting, touched=touched)
-
-
-def painting_of(
-    tiles: Mapping[At, Tile],
-    strokes: int,
-    *,
-    before: Painting | None = None,
-    touched: Iterable[At] | None = None,
-) -> Painting:
-    """Make a painting of its tiles at full size.
-
-    Parameters
-    ----------
-    tiles : mapping of (row, column) to (2, 64, 64) uint16
-        As of `Level.tiles`.
-    strokes : int
-        How many it is made of.
-    before : Painting, optional
-        What most of the tiles come from.
-    touched : iterable of (row, column), optional
-        Which of them do not; all where it is not said.
-
-    Returns
-    -------
-    Painting
-        With all levels.
-    """
-    levels: list[Level] = []
-    dirty = set(tiles) if touched is None else set(touched)
-    for place in range(LEVELS):
-        old = before.levels[place] if before and before.levels else None
-        if place:
-            kept = dict(old.tiles) if old else {}
-            dirty = {(row // 2, column // 2) for row, column in dirty}
-            finer = levels[-1].tiles
-            tiles = kept | {at: _halved(finer, at) for at in dirty}
-        bordered = dict(old.bordered) if old else {}
-        changed = _with_neighbours_before(dirty)
-        for at in changed:
-            tile = _bordered(tiles, at)
-            if any(most for _, _, most in tile.entries):
-                bordered[at] = tile
-            else:
-                bordered.pop(at, None)
-        levels.append(_level(tiles, bordered, old, changed))
-    return Painting(tuple(levels), strokes)
+    return Painting(tiles, count, before=painting, touched=touched)
 
 
 def _covered_tiles(stroke: Stroke) -> Iterator[tuple[At, NDArray[np.float32]]]:
@@ -233,7 +239,21 @@ def _joined(before: Tile, covered: NDArray[np.float32], *, shows: bool) -> Tile:
     left = 1 - covered
     cover = before[0] * left + covered * WHOLE
     shown = before[1] * left + (covered * WHOLE if shows else 0)
-    return (np.stack([cover, shown]) + 0.5).astype(np.uint16)
+    return _shared((np.stack([cover, shown]) + 0.5).astype(np.uint16))
+
+
+_EVEN: dict[tuple[int, int], Tile] = {}
+"""Tiles that are all hidden, or all shown, by what they are."""
+
+
+def _shared(tile: Tile) -> Tile:
+    """Return the one tile of its kind where it is even at either end, or the tile."""
+    cover, shown = int(tile[0, 0, 0]), int(tile[1, 0, 0])
+    if cover not in (0, WHOLE) or shown not in (0, WHOLE):
+        return tile
+    if (tile[0] != cover).any() or (tile[1] != shown).any():
+        return tile
+    return _EVEN.setdefault((cover, shown), tile)
 
 
 def _halved(finer: Mapping[At, Tile], at: At) -> Tile:
@@ -253,7 +273,7 @@ def _halved(finer: Mapping[At, Tile], at: At) -> Tile:
         + whole[:, ::2, 1::2]
         + whole[:, 1::2, 1::2]
     )
-    return ((total + 2) // 4).astype(np.uint16)
+    return _shared(((total + 2) // 4).astype(np.uint16))
 
 
 def _with_neighbours_before(dirty: set[At]) -> set[At]:
@@ -268,13 +288,28 @@ def _with_neighbours_before(dirty: set[At]) -> set[At]:
 
 def _bordered(tiles: Mapping[At, Tile], at: At) -> Bordered:
     row, column = at
+    here = tiles.get(at, NO_TILE)
+    right, below = tiles.get((row, column + 1)), tiles.get((row + 1, column))
+    beyond = tiles.get((row + 1, column + 1))
+    key = id(here)
+    if right is below is beyond is here and key in _BORDERED_EVEN:
+        return _BORDERED_EVEN[key]
     out = np.empty((2, TILE_STRIDE, TILE_STRIDE), np.uint16)
-    out[:, :TILE, :TILE] = tiles.get(at, NO_TILE)
-    out[:, :TILE, TILE] = tiles.get((row, column + 1), NO_TILE)[:, :, 0]
-    out[:, TILE, :TILE] = tiles.get((row + 1, column), NO_TILE)[:, 0]
-    out[:, TILE, TILE] = tiles.get((row + 1, column + 1), NO_TILE)[:, 0, 0]
+    out[:, :TILE, :TILE] = here
+    out[:, :TILE, TILE] = (NO_TILE if right is None else right)[:, :, 0]
+    out[:, TILE, :TILE] = (NO_TILE if below is None else below)[:, 0]
+    out[:, TILE, TILE] = (NO_TILE if beyond is None else beyond)[:, 0, 0]
     pixels = ((out.astype(np.uint32) * 255 + WHOLE // 2) // WHOLE).astype(np.uint8)
-    return Bordered(pixels, (_entry(pixels[0]), _entry(pixels[1])))
+    found = Bordered(pixels, (_entry(pixels[0]), _entry(pixels[1])))
+    if right is below is beyond is here and any(
+        here is even for even in _EVEN.values()
+    ):
+        _BORDERED_EVEN[key] = found
+    return found
+
+
+_BORDERED_EVEN: dict[int, Bordered] = {}
+"""The same for tiles whose neighbours are the same, by the identity of the tile."""
 
 
 def _entry(pixels: Bytes) -> tuple[int, int, int]:
@@ -288,7 +323,6 @@ NOTHING = (-1, 0, 0)
 
 def _level(
     tiles: Mapping[At, Tile],
-    bordered: Mapping[At, Bordered],
     old: Level | None,
     changed: set[At],
 ) -> Level:
@@ -296,6 +330,13 @@ def _level(
 
     Where the old level has room for them, only what has changed is written anew.
     """
+    bordered = dict(old.bordered) if old else {}
+    for at in changed:
+        tile = _bordered(tiles, at)
+        if any(most for _, _, most in tile.entries):
+            bordered[at] = tile
+        else:
+            bordered.pop(at, None)
     room = _room_of(old)
     if room is None or not all(_lies_in(at, room) for at in changed):
         places = np.array(list(bordered) or [(0, 0)], np.int64)
@@ -307,7 +348,6 @@ def _level(
         _plane_of_tiles(room, bordered, changed, channel, old) for channel in (0, 1)
     ]
     return Level(
-        tiles=tiles,
         bordered=bordered,
         left=room[1] * TILE,
         top=room[0] * TILE,

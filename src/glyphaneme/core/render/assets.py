@@ -96,6 +96,8 @@ def others_read(layer: Layer, pile: tuple[Layer, ...]) -> tuple[Layer, ...]:
     tuple of Layer
         As they lie on the canvas; a layer that is gone is none.
     """
+    if layer.mask is None and not members_of(layer):
+        return ()
     wanted = [
         part.layer_id
         for one in _all_of(layer)

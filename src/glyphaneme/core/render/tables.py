@@ -52,6 +52,7 @@ WHOLE = 1e-6
 STRAIGHT = 1e-12
 """How little it may turn or scale besides."""
 HOMOGENEOUS = (0, 0, 1)
+NO_STEPS = np.empty(0, masking.STEP)
 
 
 class Table(NamedTuple):
@@ -224,7 +225,7 @@ class StepTable:
     @property
     def rows(self) -> NDArray[np.void]:
         """The table that the kernel reads."""
-        return np.array(self._rows, masking.STEP)
+        return np.array(self._rows, masking.STEP) if self._rows else NO_STEPS
 
     def given(self, fields: Fields, mask: Masking) -> Fields:
         """Add a mask's steps, and return its layer's row with their place."""
