@@ -151,6 +151,20 @@ def test_only_tiles_that_a_stroke_touches_are_made() -> None:
     assert painting.nbytes < 200_000
 
 
+def test_tile_beside_a_new_stroke_gets_its_new_neighbour() -> None:
+    beside = [
+        stroke((TILE - 20.0, 100, 1), size=30),
+        stroke((TILE + 6.0, 100, 1), size=12, softness=0),
+    ]
+    view = View(TILE - 4, 96, 64, 64, 8)
+    one_by_one = Painting()
+    for one in beside:
+        one_by_one = painted_all(one_by_one, [one])
+        shown = shown_by(one_by_one, view)
+
+    assert np.array_equal(shown, shown_by(painted_all(Painting(), beside), view))
+
+
 def test_edge_of_a_tile_shows_no_seam() -> None:
     middle = 2.0 * TILE
     painting = painted_all(
