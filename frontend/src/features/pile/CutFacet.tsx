@@ -38,7 +38,7 @@ import { color, font } from "@/theme/tokens";
 import { LabelledSlider } from "@/ui/LabelledSlider";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
-import { between, NumberBox } from "@/ui/NumberBox";
+import { NumberGrid } from "@/ui/NumberGrid";
 import { Tick } from "@/ui/Tick";
 
 const Lines = styled(GridList)`
@@ -84,12 +84,6 @@ const Handle = styled(Button)`
   background: none;
   color: ${color.ruleStrong};
   cursor: grab;
-`;
-
-const Pair = styled.div`
-  display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 8px 10px;
 `;
 
 const Words = styled.p`
@@ -366,30 +360,17 @@ interface EdgeProps {
 
 /** What is done with the edge of the whole, in the mask's own pixels. */
 function Edge({ mask, onTake }: EdgeProps): ReactElement {
-  const pixels = { digits: 1, step: 0.1, unit: "px" } as const;
-  return (
-    <Pair>
-      <NumberBox
-        {...pixels}
-        {...between(MASK.softened)}
-        label="Soften"
-        value={mask.softened}
-        onChange={(softened) => onTake({ softened })}
-      />
-      <NumberBox
-        {...pixels}
-        {...between(MASK.grown)}
-        label="Grow"
-        value={mask.grown}
-        onChange={(grown) => onTake({ grown })}
-      />
-      <NumberBox
-        {...pixels}
-        {...between(MASK.smoothed)}
-        label="Smooth"
-        value={mask.smoothed}
-        onChange={(smoothed) => onTake({ smoothed })}
-      />
-    </Pair>
-  );
+  const numbers = EDGES.map(({ label, of }) => ({
+    label,
+    value: mask[of],
+    limits: MASK[of],
+    onChange: (value: number) => onTake({ [of]: value }),
+  }));
+  return <NumberGrid numbers={numbers} />;
 }
+
+const EDGES = [
+  { label: "Soften", of: "softened" },
+  { label: "Grow", of: "grown" },
+  { label: "Smooth", of: "smoothed" },
+] as const;

@@ -25,7 +25,7 @@ import { Choice } from "@/ui/Choice";
 import { LabelledSlider } from "@/ui/LabelledSlider";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
-import { between, NumberBox } from "@/ui/NumberBox";
+import { NumberGrid } from "@/ui/NumberGrid";
 import { Tick } from "@/ui/Tick";
 
 const Words = styled.p`
@@ -50,12 +50,6 @@ const Body = styled.div`
   display: grid;
   gap: 10px;
   padding-left: 13px;
-`;
-
-const Pair = styled.div`
-  display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 8px 10px;
 `;
 
 const CURVES = [
@@ -188,42 +182,24 @@ interface FadeNumbersProps {
 }
 
 function FadeNumbers({ fade, onTake }: FadeNumbersProps): ReactElement {
-  const round = (value: number) => Math.round(value * 10) / 10;
-  const pixels = { digits: 1, step: 0.1, unit: "px" } as const;
-  return (
-    <Pair>
-      <NumberBox
-        {...pixels}
-        {...between(FADE.x)}
-        label="Across"
-        value={round(fade.x)}
-        onChange={(x) => onTake({ x })}
-      />
-      <NumberBox
-        {...pixels}
-        {...between(FADE.y)}
-        label="Down"
-        value={round(fade.y)}
-        onChange={(y) => onTake({ y })}
-      />
-      <NumberBox
-        {...pixels}
-        {...between(FADE.length)}
-        label="Length"
-        value={round(fade.length)}
-        onChange={(length) => onTake({ length })}
-      />
-      <NumberBox
-        {...between(FADE.angle)}
-        label="Angle"
-        digits={1}
-        step={0.1}
-        unit="°"
-        value={round(fade.angle)}
-        onChange={(angle) => onTake({ angle })}
-      />
-    </Pair>
-  );
+  const numbers = [
+    { label: "Across", value: fade.x, limits: FADE.x, onChange: (x: number) => onTake({ x }) },
+    { label: "Down", value: fade.y, limits: FADE.y, onChange: (y: number) => onTake({ y }) },
+    {
+      label: "Length",
+      value: fade.length,
+      limits: FADE.length,
+      onChange: (length: number) => onTake({ length }),
+    },
+    {
+      label: "Angle",
+      unit: "°",
+      value: fade.angle,
+      limits: FADE.angle,
+      onChange: (angle: number) => onTake({ angle }),
+    },
+  ];
+  return <NumberGrid numbers={numbers} />;
 }
 
 interface ForLayerProps {

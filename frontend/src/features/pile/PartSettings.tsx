@@ -11,19 +11,13 @@ import { useCalmLive } from "@/state/useCalmLive";
 import { PlainButton } from "@/ui/Button";
 import { Choice } from "@/ui/Choice";
 import { LabelledSlider } from "@/ui/LabelledSlider";
-import { between, NumberBox } from "@/ui/NumberBox";
+import { NumberGrid } from "@/ui/NumberGrid";
 import { Tick } from "@/ui/Tick";
 
 const Body = styled.div`
   display: grid;
   gap: 10px;
   padding-left: 13px;
-`;
-
-const Pair = styled.div`
-  display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 8px 10px;
 `;
 
 const Row = styled.div`
@@ -81,59 +75,28 @@ interface ShapeNumbersProps {
 }
 
 function ShapeNumbers({ part, onTake }: ShapeNumbersProps): ReactElement {
-  const round = (value: number) => Math.round(value * 10) / 10;
-  const pixels = { digits: 1, step: 0.1, unit: "px" } as const;
-  return (
-    <Pair>
-      <NumberBox
-        {...pixels}
-        {...between(ELLIPSE_PART.x)}
-        label="Across"
-        value={round(part.x)}
-        onChange={(x) => onTake({ x })}
-      />
-      <NumberBox
-        {...pixels}
-        {...between(ELLIPSE_PART.y)}
-        label="Down"
-        value={round(part.y)}
-        onChange={(y) => onTake({ y })}
-      />
-      <NumberBox
-        {...pixels}
-        {...between(ELLIPSE_PART.width)}
-        label="Width"
-        value={round(part.width)}
-        onChange={(width) => onTake({ width })}
-      />
-      <NumberBox
-        {...pixels}
-        {...between(ELLIPSE_PART.height)}
-        label="Height"
-        value={round(part.height)}
-        onChange={(height) => onTake({ height })}
-      />
-      <NumberBox
-        {...between(ELLIPSE_PART.turn)}
-        label="Turn"
-        digits={1}
-        step={0.1}
-        unit="°"
-        value={round(part.turn)}
-        onChange={(turn) => onTake({ turn })}
-      />
-      {part.kind === "rectangle" ? (
-        <NumberBox
-          {...pixels}
-          {...between(RECTANGLE_PART.corner)}
-          label="Corners"
-          value={round(part.corner)}
-          onChange={(corner) => onTake({ corner })}
-        />
-      ) : null}
-    </Pair>
-  );
+  const numbers = SHAPE_NUMBERS.map(({ of, ...shown }) => ({
+    ...shown,
+    value: part[of],
+    limits: ELLIPSE_PART[of],
+    onChange: (value: number) => onTake({ [of]: value }),
+  }));
+  const corner = part.kind === "rectangle" && {
+    label: "Corners",
+    value: part.corner,
+    limits: RECTANGLE_PART.corner,
+    onChange: (value: number) => onTake({ corner: value }),
+  };
+  return <NumberGrid numbers={corner ? [...numbers, corner] : numbers} />;
 }
+
+const SHAPE_NUMBERS = [
+  { label: "Across", of: "x" },
+  { label: "Down", of: "y" },
+  { label: "Width", of: "width" },
+  { label: "Height", of: "height" },
+  { label: "Turn", of: "turn", unit: "°" },
+] as const;
 
 interface PartActionsProps {
   readonly layer: Layer;

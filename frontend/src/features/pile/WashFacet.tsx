@@ -24,7 +24,7 @@ import { PlainButton } from "@/ui/Button";
 import { Choice } from "@/ui/Choice";
 import { ColorWell } from "@/ui/ColorWell";
 import { LabelledSlider } from "@/ui/LabelledSlider";
-import { between, NumberBox } from "@/ui/NumberBox";
+import { NumberGrid } from "@/ui/NumberGrid";
 
 const Row = styled.div`
   display: flex;
@@ -46,12 +46,6 @@ const End = styled.fieldset`
     color: ${color.softInk};
     font-weight: 650;
   }
-`;
-
-const Pair = styled.div`
-  display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 10px;
 `;
 
 const SHAPES = [
@@ -193,35 +187,23 @@ interface GradientNumbersProps {
 }
 
 function GradientNumbers({ shown, isOff, onTake }: GradientNumbersProps): ReactElement {
-  const round = (value: number) => Math.round(value * 10) / 10;
-  const shared = { digits: 1, step: 0.1, isDisabled: isOff } as const;
-  const place = {
-    ...shared,
-    ...between(GRADIENT.x),
-    unit: "px",
-  } as const;
-  return (
-    <Pair>
-      <NumberBox {...place} label="Across" value={round(shown.x)} onChange={(x) => onTake({ x })} />
-      <NumberBox {...place} label="Down" value={round(shown.y)} onChange={(y) => onTake({ y })} />
-      <NumberBox
-        {...shared}
-        label="Length"
-        {...between(GRADIENT.length)}
-        unit="px"
-        value={round(shown.length)}
-        onChange={(length) => onTake({ length })}
-      />
-      {shown.shape === "linear" ? (
-        <NumberBox
-          {...shared}
-          label="Angle"
-          {...between(GRADIENT.angle)}
-          unit="°"
-          value={round(shown.angle)}
-          onChange={(angle) => onTake({ angle })}
-        />
-      ) : null}
-    </Pair>
-  );
+  const place = [
+    { label: "Across", value: shown.x, limits: GRADIENT.x, onChange: (x: number) => onTake({ x }) },
+    { label: "Down", value: shown.y, limits: GRADIENT.y, onChange: (y: number) => onTake({ y }) },
+    {
+      label: "Length",
+      value: shown.length,
+      limits: GRADIENT.length,
+      onChange: (length: number) => onTake({ length }),
+    },
+  ];
+  const angle = {
+    label: "Angle",
+    unit: "°",
+    value: shown.angle,
+    limits: GRADIENT.angle,
+    onChange: (value: number) => onTake({ angle: value }),
+  };
+  const numbers = shown.shape === "linear" ? [...place, angle] : place;
+  return <NumberGrid numbers={numbers} isDisabled={isOff} />;
 }

@@ -2,21 +2,11 @@
 
 import { Fragment, type ReactElement, type SVGProps } from "react";
 import styled from "styled-components";
+import { Hold, Middle, Outline } from "@/features/stage/gripParts";
 import type { Gradient } from "@/model/composite";
 import type { Point } from "@/model/geometry";
 import { type GradientGrip, gripsOf } from "@/model/gradients";
 import { canvasToStage, type StageView } from "@/model/viewing";
-
-const Line = styled.line`
-  stroke: #fbf9f3;
-  stroke-width: 1.5;
-  pointer-events: none;
-
-  &[data-shade="true"] {
-    stroke: rgb(0 0 0 / 45%);
-    stroke-width: 3.5;
-  }
-`;
 
 const Reach = styled.circle`
   fill: none;
@@ -35,19 +25,6 @@ const Bar = styled.rect`
     stroke: rgb(0 0 0 / 55%);
     stroke-width: 5;
   }
-`;
-
-/** Where a hand takes hold of an end: rounder than the bar that is seen. */
-const Hold = styled.circle`
-  fill: transparent;
-  cursor: move;
-`;
-
-const Middle = styled.circle`
-  fill: #fbf9f3;
-  stroke: #25221d;
-  stroke-width: 1.2;
-  cursor: move;
 `;
 
 const ENDS = ["start", "end"] as const;
@@ -81,8 +58,7 @@ export function GradientGrips({ gradient, view, isLocked }: GradientGripsProps):
   const isRound = gradient.shape === "round";
   return (
     <g data-testid="grips">
-      <Line data-shade="true" x1={start.x} y1={start.y} x2={end.x} y2={end.y} />
-      <Line x1={start.x} y1={start.y} x2={end.x} y2={end.y} />
+      <Outline points={[start, end]} />
       {isRound ? <Reach cx={start.x} cy={start.y} r={gradient.length * view.scale} /> : null}
       {isLocked ? null : (
         <>

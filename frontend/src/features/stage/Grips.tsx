@@ -2,6 +2,7 @@
 
 import type { ReactElement } from "react";
 import styled from "styled-components";
+import { Outline } from "@/features/stage/gripParts";
 import type { PlacedLayer } from "@/model/composite";
 import { cornersOf, type Point } from "@/model/geometry";
 import { canvasToStage, type Size, type StageView } from "@/model/viewing";
@@ -11,19 +12,6 @@ const STEM = 30;
 const KNOB = 6;
 /** The knob stays this far inside the stage. */
 const REACH = 12;
-
-/** Drawn twice, dark beneath light: a shadow filter would halve the frames of a drag. */
-const Outline = styled.polygon`
-  fill: none;
-  stroke: #fbf9f3;
-  stroke-width: 1.5;
-  pointer-events: none;
-
-  &[data-shade="true"] {
-    stroke: rgb(0 0 0 / 45%);
-    stroke-width: 3.5;
-  }
-`;
 
 const Corner = styled.polygon`
   fill: #fbf9f3;
@@ -68,8 +56,7 @@ export function Grips({ layer, view, stage }: GripsProps): ReactElement {
   const knob = nearestInside(beyond(top, centre, -STEM), centre, stage);
   return (
     <g data-testid="grips">
-      <Outline data-shade="true" points={listed(corners)} />
-      <Outline points={listed(corners)} />
+      <Outline points={corners} isClosed />
       {layer.locked ? null : (
         <>
           {knob ? (

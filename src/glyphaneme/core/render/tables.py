@@ -122,7 +122,7 @@ def build_table(
             found += _rows((layer,), Reading(assets, view, passes), view.to_canvas, 0)
         elif layer.visible and layer.opacity:
             found.append(Row(_placed_fields(layer, ready), alive=ready.pixels))
-    steps = StepTable()
+    steps = _StepTable()
     fields = [steps.given(row.fields, row.masking) for row in found]
     rows = np.array(fields, LAYER)
     rows["widest"] = WIDEST_LINEAR if averaged else ANY_WIDTH
@@ -209,13 +209,13 @@ def white_table(mask: Masking) -> Table:
     Table
         Of one row: its alpha is what the mask leaves.
     """
-    steps = StepTable()
+    steps = _StepTable()
     white = Fields(COLOR, opaque=True, colors=(1.0,) * 8, opacity=1.0)
     rows = np.array([steps.given(white, mask)], LAYER)
     return Table(rows=rows, steps=steps.rows, groups=0, alive=tuple(steps.alive))
 
 
-class StepTable:
+class _StepTable:
     """Collects the steps of all masks, each layer's one after the other."""
 
     def __init__(self) -> None:
