@@ -79,6 +79,7 @@ def render(
     Examples
     --------
     >>> from glyphaneme.core.document.model import Canvas, Composite
+    >>> from glyphaneme.core.render.views import View
     >>> bare = Composite(canvas=Canvas(width=4, height=4, background="#ff8000"))
     >>> render(bare, {}, View(x=0, y=0, width=2, height=2, scale=0.5))[0, 0]
     array([255, 128,   0, 255], dtype=uint8)
@@ -120,6 +121,7 @@ def render_fine(
     Examples
     --------
     >>> from glyphaneme.core.document.model import Canvas, Composite
+    >>> from glyphaneme.core.render.views import View
     >>> bare = Composite(canvas=Canvas(width=4, height=4, background="#ff8000"))
     >>> render_fine(bare, {}, View(x=0, y=0, width=2, height=2, scale=0.5)).shape
     (2, 2, 4)
@@ -170,6 +172,7 @@ def render_bands(
     Examples
     --------
     >>> from glyphaneme.core.document.model import Canvas, Composite
+    >>> from glyphaneme.core.render.views import View
     >>> bare = Composite(canvas=Canvas(width=4, height=5))
     >>> whole = View(x=0, y=0, width=4, height=5, scale=1)
     >>> [len(band) for band in render_bands(bare, {}, whole, rows=2)]
