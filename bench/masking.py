@@ -52,6 +52,7 @@ def brush(engine: Engine, *, rounds: int) -> Iterator[Figure]:
     width, height = engine.whole.width, engine.whole.height
     modelled, pyramids = _modelled(engine)
     start = painted_all(Painting(), _strokes(width, height))
+    start.level_for(1)
     scale = FRAME.width / width
     frame = render(engine.composite, engine.pyramids, FRAME._replace(scale=scale))
     rgb = np.ascontiguousarray(frame[..., :3])

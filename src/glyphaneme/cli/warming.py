@@ -57,7 +57,7 @@ def warm_up(host: str, port: int) -> None:
             pass
 
     compiling = subprocess.Popen(
-        [sys.executable, "-c", "import glyphaneme.core.render"]
+        [sys.executable, "-c", "import glyphaneme.core.kernels"]
     )
     try:
         # In this thread: processes may only be started where no other thread runs.

@@ -9,7 +9,6 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy as np
 
 from glyphaneme.core._kernels.masking import TILE, TILE_STRIDE
-from glyphaneme.core._kernels.painting import paint_stroke_into
 from glyphaneme.core.mask.planes import Plane
 
 if TYPE_CHECKING:
@@ -178,6 +177,9 @@ def painted_all(painting: Painting, strokes: Sequence[Stroke]) -> Painting:
 
 def _covered_tiles(stroke: Stroke) -> Iterator[tuple[At, NDArray[np.float32]]]:
     """Yield what a stroke covers, tile by tile, where that is anything."""
+    # Here, not above: loading a kernel takes a twentieth of a second at every start.
+    from glyphaneme.core._kernels.painting import paint_stroke_into
+
     points = np.array(stroke.points, np.float64)
     points[:, 2] = np.maximum(points[:, 2] * stroke.size / 2, LEAST_RADIUS)
     reach = points[:, 2].max() + 1

@@ -1,0 +1,7 @@
+"""Importing this compiles all kernels, or loads them where that was done before."""
+
+from __future__ import annotations
+
+from glyphaneme.core._kernels import composing, halving, painting, splitting
+
+__all__ = ["composing", "halving", "painting", "splitting"]
