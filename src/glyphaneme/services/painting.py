@@ -89,7 +89,7 @@ def painting_at(visit: Visit, last: str) -> Painting:
     known = _known(visit, last)
     if known is not None:
         return known
-    painting, since, wanted = Painting(), 0, []
+    painting, wanted = Painting(), []
     for kept in strokes_up_to(visit.session, last, most=MAX_STROKES):
         found = _known(visit, kept.id) or load_painting(_place(visit, kept.id))
         if found is not None:
@@ -98,9 +98,8 @@ def painting_at(visit: Visit, last: str) -> Painting:
         wanted.append(Stroke.model_validate(kept.stroke))
     if not wanted and not painting.strokes:
         raise NotThereError("painting")
-    since = len(wanted)
     painting = painted_all(painting, wanted[::-1])
-    if since >= SAVED_AFTER or painting.strokes % SAVED_AFTER == 0:
+    if len(wanted) >= SAVED_AFTER or painting.strokes % SAVED_AFTER == 0:
         place = _place(visit, last)
         save_painting(place, painting)
         drop_oldest(place.parent, most=MOST_SAVED)
