@@ -9,7 +9,7 @@ import {
   shapeCorners,
   shapePoint,
 } from "@/model/masks";
-import { brushPart, canPaintAt, freshPart, strokeEdit } from "@/model/strokes";
+import { brushPart, canPaintAt, freshPart, isFarEnough, isFull, strokeEdit } from "@/model/strokes";
 import { sampleComposite, sampleGroup, sampleLayer, samplePlacement } from "@/testing/samples";
 
 const sheet = sampleComposite().canvas;
@@ -135,4 +135,25 @@ test("a stroke may begin where the layer is, and anywhere on what lies everywher
   expect(canPaintAt(cut, { x: 50, y: 40 })).toBe(true);
   expect(canPaintAt(cut, { x: 5, y: 5 })).toBe(false);
   expect(shapePoint(shape, 1, 0)).toEqual({ x: 70, y: 40 });
+});
+
+test("a stroke of a large brush is sent in pieces that the service takes", () => {
+  const piece = (count: number, size: number) => ({
+    points: Array.from({ length: count }, (_, x): [number, number, number] => [x, 0, 1]),
+    size,
+  });
+
+  expect(isFull(piece(400, 60))).toBe(false);
+  expect(isFull(piece(400, 800))).toBe(true);
+  expect(isFull(piece(1000, 1))).toBe(true);
+  // The service's own reckoning, at the last point before a piece is full.
+  const last = 156;
+  expect(isFull(piece(last, 800))).toBe(false);
+  expect((24 * last + last * 800) * 800).toBeLessThan(200_000_000);
+});
+
+test("points that the hand gives too close together are left out", () => {
+  expect(isFarEnough(undefined, { x: 0, y: 0 }, 100)).toBe(true);
+  expect(isFarEnough({ x: 0, y: 0 }, { x: 2, y: 0 }, 100)).toBe(false);
+  expect(isFarEnough({ x: 0, y: 0 }, { x: 0, y: 3 }, 100)).toBe(true);
 });

@@ -36,6 +36,24 @@ export function canPaintAt(layer: Layer, at: Point): boolean {
   return !isPlaced(layer) || layer.kind === "group" || liesOn(layer, at);
 }
 
+/** The service takes strokes over twice as many pixels, each as often as it is gone over. */
+const MOST_AREA = 100_000_000;
+/** Nearer than this share of the brush, a point changes nothing to be seen. */
+const NEAREST = 0.03;
+
+/** Tell whether a stroke must be sent before it goes on. */
+export function isFull({
+  points,
+  size,
+}: Pick<NonNullable<PaintEdit["stroke"]>, "points" | "size">): boolean {
+  return points.length >= STROKE.points.maxItems / 2 || points.length * size ** 2 > MOST_AREA;
+}
+
+/** Tell whether a point is far enough from the one before to count. */
+export function isFarEnough(before: Point | undefined, at: Point, size: number): boolean {
+  return !before || Math.hypot(at.x - before.x, at.y - before.y) >= size * NEAREST;
+}
+
 /** Return the edit that paints a stroke through points of the canvas. */
 export function strokeEdit(
   layer: Layer,

@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import BinaryIO
 
 from glyphaneme.codecs import FileFormat, FileSpec, Shape, write_bands
-from glyphaneme.core.document import Composite, GroupLayer
-from glyphaneme.core.document.grouping import lifted_through
+from glyphaneme.core.document import Composite
+from glyphaneme.core.document.grouping import on_canvas
 from glyphaneme.core.render import View, render_bands
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import ExportSizeError, NotThereError
@@ -90,9 +90,8 @@ def _alone(composite: Composite, name: str) -> Composite:
     for layer in composite.all_layers():
         if layer.name != name:
             continue
-        *groups, _ = composite.path_to(layer.id)
-        around = [one for one in reversed(groups) if isinstance(one, GroupLayer)]
-        shown = with_fields(lifted_through(layer, around), visible=True, opacity=1.0)
+        lifted = on_canvas(composite.path_to(layer.id))
+        shown = with_fields(lifted, visible=True, opacity=1.0)
         canvas = with_fields(composite.canvas, background=None)
         return Composite(canvas=canvas, layers=(shown,))
     what = f"layer called {name}"

@@ -1,6 +1,5 @@
 /** Painting on the stage: from the press of the pointer to the stroke that is sent. */
 
-import { STROKE } from "@generated/limits";
 import type { PointerEvent } from "react";
 import { openLayer } from "@/features/desk/commands";
 import type { DeskActions } from "@/features/desk/DeskContext";
@@ -11,7 +10,7 @@ import type { Point } from "@/model/geometry";
 import { type Lying, maskLying } from "@/model/lying";
 import { EMPTY_MASK } from "@/model/masks";
 import { onCanvas } from "@/model/nesting";
-import { brushPart, canPaintAt, strokeEdit } from "@/model/strokes";
+import { brushPart, canPaintAt, isFarEnough, isFull, strokeEdit } from "@/model/strokes";
 import { stageToCanvas } from "@/model/viewing";
 import { useBrush } from "@/state/brush";
 import { facetFor, useDesk } from "@/state/desk";
@@ -32,9 +31,6 @@ export interface StrokeDrag {
 
 /** Where the last stroke ended: with Shift the next one begins there. */
 let lastEnd: { readonly layer: string; readonly at: Point } | null = null;
-
-/** A stroke of more points is sent in pieces. */
-const MOST_POINTS = STROKE.points.maxItems / 2;
 
 /** Return the part that the brush paints in now, if the brush is in the hand. */
 export function paintedNow(): string | null {
@@ -72,11 +68,13 @@ export function goOn(drag: StrokeDrag, event: PointerEvent<Element>, desk: DeskA
   if (!view) return;
   for (const { clientX, clientY, pressure, pointerType } of moves.length ? moves : [event]) {
     const at = stageToCanvas(view, { x: clientX - box.left, y: clientY - box.top });
+    if (!isFarEnough(drag.points.at(-1)?.at, at, useBrush.getState().size)) continue;
     drag.points.push({ at, pressure: pressureOf(pointerType, pressure) });
-  }
-  if (drag.points.length > MOST_POINTS) {
-    desk.edit(editOf(drag));
-    drag.points = drag.points.slice(-1);
+    const edit = editOf(drag);
+    if (edit.stroke && isFull(edit.stroke)) {
+      desk.edit(edit);
+      drag.points = drag.points.slice(-1);
+    }
   }
   show(drag);
 }

@@ -184,6 +184,24 @@ def lifted_through(layer: Layer, groups: Iterable[GroupLayer]) -> Layer:
     return layer
 
 
+def on_canvas(path: Sequence[Layer]) -> Layer:
+    """Return a layer as it lies on the canvas, out of all groups.
+
+    Parameters
+    ----------
+    path : sequence of Layer
+        The groups that it lies in, the outermost first, and the layer itself.
+
+    Returns
+    -------
+    Layer
+        Placed on the canvas.
+    """
+    *groups, layer = path
+    around = [group for group in reversed(groups) if isinstance(group, GroupLayer)]
+    return lifted_through(layer, around)
+
+
 def lowered_through(layer: Layer, groups: Iterable[GroupLayer]) -> Layer:
     """Put a layer into several groups that lie in one another.
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.document.grouping import lifted_through, lowered_through
+from glyphaneme.core.document.grouping import lowered_through, on_canvas
 from glyphaneme.core.document.model import ColorLayer, GroupLayer, PlacedLayer
 from glyphaneme.core.place import canvas_to_source, source_to_canvas
 from glyphaneme.core.place.transform import followed_by, matrix_of, transform_of
@@ -75,9 +75,8 @@ def mask_as_it_lies(composite: Composite, from_id: str, to_id: str) -> Mask | No
     Mask or None
         It moves with the other layer, where that has a place; None where there is none.
     """
-    *around, source = composite.path_to(from_id)
     *into, target = composite.path_to(to_id)
-    lifted = lifted_through(source, _groups(reversed(around)))
+    lifted = on_canvas(composite.path_to(from_id))
     if lifted.mask is None:
         return None
     mask = lifted.mask
@@ -116,7 +115,7 @@ def hidden_part(composite: Composite, layer_id: str) -> Composite:
     turned = with_fields(mask, inverted=not mask.inverted, strength=1.0)
     plain = {"fades": (), "blend": BlendMode.NORMAL, "opacity": mask.strength}
     alone = with_fields(layer, mask=turned, **plain)
-    return with_fields(bare, layers=(lifted_through(alone, _groups(reversed(groups))),))
+    return with_fields(bare, layers=(on_canvas((*groups, alone)),))
 
 
 def mask_alone(composite: Composite, layer_id: str) -> Composite:
@@ -134,12 +133,11 @@ def mask_alone(composite: Composite, layer_id: str) -> Composite:
     Composite
         A white wash with the mask as it lies on the canvas; all white without a mask.
     """
-    *groups, layer = composite.path_to(layer_id)
-    lifted = lifted_through(layer, _groups(reversed(groups)))
+    lifted = on_canvas(composite.path_to(layer_id))
     mask = lifted.mask
     if mask is not None and mask.linked and isinstance(lifted, PlacedLayer):
         mask = unlinked_mask(mask, lifted)
-    white = ColorLayer(id=layer.id, name=layer.name, color="#ffffff", mask=mask)
+    white = ColorLayer(id=lifted.id, name=lifted.name, color="#ffffff", mask=mask)
     canvas = with_fields(composite.canvas, background="#000000")
     return with_fields(composite, canvas=canvas, layers=(white,))
 

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, NamedTuple, TypeAlias
 
 import numpy as np
 
-from glyphaneme.core.document.grouping import lifted_through
+from glyphaneme.core.document.grouping import on_canvas
 from glyphaneme.core.document.model import (
     GroupLayer,
     PhotoLayer,
@@ -110,10 +110,8 @@ def others_read(layer: Layer, pile: tuple[Layer, ...]) -> tuple[Layer, ...]:
         path = path_in(pile, layer_id)
         if path is None:
             continue
-        *groups, other = path
-        around = [one for one in reversed(groups) if isinstance(one, GroupLayer)]
-        found.append(lifted_through(other, around))
-        found += others_read(other, pile)
+        found.append(on_canvas(path))
+        found += others_read(path[-1], pile)
     return tuple(found)
 
 

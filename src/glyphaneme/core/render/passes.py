@@ -9,8 +9,8 @@ import cv2
 import numpy as np
 
 from glyphaneme.core._kernels import masking
-from glyphaneme.core.document.grouping import lifted_through
-from glyphaneme.core.document.model import NEUTRAL, GroupLayer, path_in
+from glyphaneme.core.document.grouping import on_canvas
+from glyphaneme.core.document.model import NEUTRAL, path_in
 from glyphaneme.core.mask import LayerQuality, Seeing
 from glyphaneme.core.mask.planes import plane_of
 from glyphaneme.core.mask.steps import Step
@@ -112,8 +112,7 @@ class Passes:
         if path is None:
             return None
         *groups, layer = path
-        around = [one for one in reversed(groups) if isinstance(one, GroupLayer)]
-        alone = lifted_through(layer.model_copy(update=NEUTRAL), around)
+        alone = on_canvas((*groups, layer.model_copy(update=NEUTRAL)))
         table = build_table((alone,), self._assets, self._view, passes=self)
         shown = compose(table, CLEAR, self._view)
         return plane_of(_quality_of(shown, quality))
