@@ -132,6 +132,22 @@ def test_layer_is_dragged_through_the_pile(hands: Hands, pair: Any) -> None:
     assert layers(hands, pair)[0]["name"] == "Lantern glow"
 
 
+def test_layer_is_dragged_through_the_pile_by_keys(hands: Hands, pair: Any) -> None:
+    keyboard = hands.page.keyboard
+    hands.pile.get_by_role("button", name="Move Lantern glow in the pile").focus()
+
+    keyboard.press("Enter")
+    expect(hands.page.get_by_role("button", name="Behind Forest dusk")).to_be_focused()
+    keyboard.press("Enter")
+    hands.settle()
+
+    assert layers(hands, pair)[0]["name"] == "Lantern glow"
+    hands.pile.get_by_role("button", name="Move Lantern glow in the pile").focus()
+    keyboard.press("ArrowUp")
+    hands.settle()
+    assert layers(hands, pair)[1]["name"] == "Lantern glow"
+
+
 def test_layer_is_renamed_in_its_sentence(hands: Hands, pair: Any) -> None:
     hands.open_layer("Lantern glow")
 

@@ -12,6 +12,8 @@ from tests.browser.hands import Point
 if TYPE_CHECKING:
     from pathlib import Path
 
+    from playwright.sync_api import Locator
+
     from tests.browser.hands import Hands
 
 
@@ -60,6 +62,39 @@ def test_layers_are_put_together_moved_as_one_and_taken_apart(
     assert moves[0] == pytest.approx(moves[1])
     assert moves[0] > 30
     assert after[1]["x"] == pytest.approx(before[1]["x"])
+
+
+def test_layers_are_dragged_into_a_group_and_out_again(hands: Hands, trio: Any) -> None:
+    hands.open_layer("Puppet kit box")
+    hands.page.get_by_role("button", name="Put together with Lantern glow").click()
+    hands.settle()
+    hands.page.keyboard.press("Escape")
+    row = hands.pile.get_by_role("listitem")
+
+    hands.drag(_head(row.last), _head(row.first))
+    hands.settle()
+
+    (group,) = layers(hands, trio)
+    names = [one["name"] for one in group["layers"]]
+    assert names == ["Lantern glow", "Puppet kit box", "Forest dusk"]
+
+    hands.open_layer("Lantern glow and Puppet kit box")
+    hands.open_layer("Forest dusk")
+    start, edge = _head(row.filter(has_text="Forest dusk").last), _head(row.first)
+    hands.drag(start, Point(start.x, edge.y - 32))
+    hands.settle()
+
+    behind, front = layers(hands, trio)
+    assert (len(behind["layers"]), front["name"]) == (2, "Forest dusk")
+    placed = trio["composite"]["layers"][0]["placement"]
+    assert front["placement"] == pytest.approx(placed)
+
+
+def _head(row: Locator) -> Point:
+    """Return the middle of a row's picture."""
+    box = row.bounding_box()
+    assert box is not None
+    return Point(box["x"] + 40, box["y"] + 36)
 
 
 def test_second_click_takes_a_member_and_drags_it_alone(

@@ -1,7 +1,7 @@
 /** One layer of the pile: its picture, its sentence, and, when open, its facets. */
 
 import { NAME_LAYER } from "@generated/limits";
-import { type ReactElement, useState } from "react";
+import { type ReactElement, useRef, useState } from "react";
 import styled from "styled-components";
 import { toggleLocked, toggleShown } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
@@ -11,7 +11,7 @@ import { FacetRow } from "@/features/pile/FacetRow";
 import { FadeFacet } from "@/features/pile/FadeFacet";
 import { LayerActions } from "@/features/pile/LayerActions";
 import { LayerThumb } from "@/features/pile/LayerThumb";
-import { PileDragProvider, PileHandle, usePileDrag } from "@/features/pile/PileDrag";
+import { useLayerDrag, useLayerDrop } from "@/features/pile/PileDrag";
 import { PlaceFacet } from "@/features/pile/PlaceFacet";
 import { Sentence, type Touch } from "@/features/pile/Sentence";
 import { useSentence } from "@/features/pile/useSentence";
@@ -31,8 +31,8 @@ const Item = styled.li`
     background: ${color.sheet};
   }
 
-  &[data-gap-before="true"]::before,
-  &[data-gap-after="true"]::after {
+  &[data-beside="over"]::before,
+  &[data-beside="under"]::after {
     content: "";
     position: absolute;
     right: 0;
@@ -42,11 +42,16 @@ const Item = styled.li`
     background: ${color.on};
   }
 
-  &[data-gap-before="true"]::before {
+  &[data-beside="inside"] {
+    outline: 3px solid ${color.on};
+    outline-offset: -3px;
+  }
+
+  &[data-beside="over"]::before {
     top: -2px;
   }
 
-  &[data-gap-after="true"]::after {
+  &[data-beside="under"]::after {
     bottom: -2px;
   }
 `;
@@ -67,23 +72,18 @@ const Members = styled.div`
   border-left: 2px solid ${color.ruleStrong};
 `;
 
-interface LayerItemProps {
-  readonly layer: Layer;
-  readonly row: number;
-  /** The group that it lies in. */
-  readonly into: string | null;
-}
-
-export function LayerItem({ layer, row, into }: LayerItemProps): ReactElement {
+export function LayerItem({ layer }: { readonly layer: Layer }): ReactElement {
   const open = useDesk((desk) => desk.openLayer === layer.id);
   const openWithin = useDesk((desk) => pathTo([layer], desk.openLayer).length > 0);
   const facet = useDesk((desk) => facetFor(layer, desk.facet));
   const actions = useDesk((desk) => desk.actions);
-  const { count, gap } = usePileDrag();
   const [renaming, setRenaming] = useState(false);
   const desk = useDeskActions();
   const item = useShownWhenOpen<HTMLLIElement>(open && facet);
+  const head = useRef<HTMLDivElement>(null);
   const { parts, summaries } = useSentence(layer);
+  const { dragProps, handle } = useLayerDrag(layer, renaming);
+  const { dropProps, beside, button } = useLayerDrop(layer, head);
 
   const touch = (what: Touch) => {
     if (what === "shown") toggleShown(desk, layer);
@@ -91,14 +91,10 @@ export function LayerItem({ layer, row, into }: LayerItemProps): ReactElement {
     else actions.open(layer.id, isFacet(what) ? what : undefined);
   };
   return (
-    <Item
-      ref={item}
-      data-open={open}
-      data-gap-before={gap === row}
-      data-gap-after={gap === count && row === count - 1}
-    >
-      <Head>
-        <PileHandle layer={layer} row={row} into={into} />
+    <Item ref={item} {...dropProps} data-open={open} data-beside={beside}>
+      {button}
+      <Head {...dragProps} ref={head}>
+        {handle}
         <LayerThumb layer={layer} onPress={() => actions.open(open ? null : layer.id)} />
         {renaming ? (
           <NameField
@@ -122,11 +118,7 @@ export function LayerItem({ layer, row, into }: LayerItemProps): ReactElement {
       ) : null}
       {layer.kind === "group" && openWithin ? (
         <Members>
-          <LayerList
-            layers={layer.layers}
-            into={layer.id}
-            label={`In ${layer.name}, front to back`}
-          />
+          <LayerList layers={layer.layers} label={`In ${layer.name}, front to back`} />
         </Members>
       ) : null}
     </Item>
@@ -200,19 +192,16 @@ function isFacet(touch: Touch): touch is Facet {
 
 interface LayerListProps {
   readonly layers: readonly Layer[];
-  readonly into: string | null;
   readonly label: string;
 }
 
 /** Layers that lie in the same group, or in none, from front to back. */
-export function LayerList({ layers, into, label }: LayerListProps): ReactElement {
+export function LayerList({ layers, label }: LayerListProps): ReactElement {
   return (
-    <PileDragProvider count={layers.length}>
-      <ol aria-label={label}>
-        {layers.toReversed().map((layer, row) => (
-          <LayerItem key={layer.id} layer={layer} row={row} into={into} />
-        ))}
-      </ol>
-    </PileDragProvider>
+    <ol aria-label={label}>
+      {layers.toReversed().map((layer) => (
+        <LayerItem key={layer.id} layer={layer} />
+      ))}
+    </ol>
   );
 }

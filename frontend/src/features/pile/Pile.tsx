@@ -5,6 +5,7 @@ import styled from "styled-components";
 import { layColor, layGradient, layPanel } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { LayerList } from "@/features/pile/LayerItem";
+import { PileDragProvider } from "@/features/pile/PileDrag";
 import { SheetItem } from "@/features/sheet/SheetItem";
 import { countLayers } from "@/model/composite";
 import { sayCount } from "@/model/wording";
@@ -69,7 +70,9 @@ export function Pile(): ReactElement {
         {layers.length === 0 ? (
           <Nothing>Nothing lies on the sheet yet. What you lay on shows here, in words.</Nothing>
         ) : null}
-        <LayerList layers={layers} into={null} label="Layers, front to back" />
+        <PileDragProvider>
+          <LayerList layers={layers} label="Layers, front to back" />
+        </PileDragProvider>
         <SheetItem />
         <Edge>
           <span>Back</span>

@@ -1,120 +1,160 @@
-/** Dragging a layer through the pile by its handle, or moving it with arrow keys. */
+/** Dragging layers through the pile, in and out of groups, by pointer or by keys. */
 
 import { GripVertical } from "lucide-react";
 import {
   createContext,
+  type KeyboardEvent,
   type ReactElement,
   type ReactNode,
+  type RefObject,
   useContext,
   useMemo,
   useRef,
   useState,
 } from "react";
-import { useMove } from "react-aria";
+import { mergeProps, useButton, useDrag, useDrop, VisuallyHidden } from "react-aria";
 import styled from "styled-components";
+import { shiftInPile } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import type { Layer } from "@/model/composite";
+import { type Beside, besideByKeys, dropPlace } from "@/model/piling";
+import { expectedComposite, useComposite } from "@/state/project";
 import { color } from "@/theme/tokens";
 
 interface PileDrag {
-  readonly count: number;
-  /** The gap that the dragged layer would fall into, counted from the front. */
-  readonly gap: number | null;
-  setGap(gap: number | null): void;
+  /** The layer that is dragged. */
+  readonly dragged: Layer | null;
+  setDragged(layer: Layer | null): void;
 }
 
-const Context = createContext<PileDrag>({ count: 0, gap: null, setGap: () => undefined });
+const Context = createContext<PileDrag>({ dragged: null, setDragged: () => undefined });
 
-export const usePileDrag = (): PileDrag => useContext(Context);
+export function PileDragProvider({ children }: { readonly children: ReactNode }): ReactElement {
+  const [dragged, setDragged] = useState<Layer | null>(null);
+  const drag = useMemo(() => ({ dragged, setDragged }), [dragged]);
+  return <Context.Provider value={drag}>{children}</Context.Provider>;
+}
 
-const Handle = styled.div`
+const Handle = styled.button`
   flex: none;
   align-self: stretch;
   display: grid;
   place-items: center;
   width: 16px;
   margin: -10px 0 -10px -14px;
+  padding: 0;
+  border: 0;
+  background: none;
   color: ${color.ruleStrong};
   cursor: grab;
-  touch-action: none;
 
   &:hover {
     color: ${color.ink};
   }
 `;
 
-interface ProviderProps {
-  readonly count: number;
-  readonly children: ReactNode;
+const LAYER_TYPE = "application/x-glyphaneme-layer";
+/** How much of a group's head, from its middle, means the group itself. */
+const INNER_SHARE = 0.25;
+const STEPS: Readonly<Record<string, 1 | -1>> = { ArrowUp: 1, ArrowDown: -1 };
+
+interface DragHandle {
+  /** For what is carried along. */
+  readonly dragProps: ReturnType<typeof useDrag>["dragProps"];
+  readonly handle: ReactElement;
 }
 
-export function PileDragProvider({ count, children }: ProviderProps): ReactElement {
-  const [gap, setGap] = useState<number | null>(null);
-  const drag = useMemo(() => ({ count, gap, setGap }), [count, gap]);
-  return <Context.Provider value={drag}>{children}</Context.Provider>;
-}
-
-interface HandleProps {
-  readonly layer: Layer;
-  readonly row: number;
-  /** The group that it lies in. */
-  readonly into: string | null;
-}
-
-export function PileHandle({ layer, row, into }: HandleProps): ReactElement {
+/** Let a layer be dragged by its row, or moved by keys on its handle. */
+export function useLayerDrag(layer: Layer, isOff: boolean): DragHandle {
   const desk = useDeskActions();
-  const { count, setGap } = usePileDrag();
-  const handle = useRef<HTMLDivElement>(null);
-  const travelled = useRef(0);
-  const target = useRef<number | null>(null);
-  const moveTo = (newRow: number) => {
-    const index = count - 1 - Math.min(Math.max(newRow, 0), count - 1);
-    if (newRow !== row) desk.edit({ kind: "move_layer", layer_id: layer.id, index, into });
-  };
-  const { moveProps } = useMove({
-    onMoveStart: () => {
-      travelled.current = 0;
-      target.current = null;
-    },
-    onMove: (event) => {
-      if (event.pointerType === "keyboard") {
-        moveTo(row + Math.sign(event.deltaY));
-        return;
-      }
-      travelled.current += event.deltaY;
-      target.current = gapAt(handle.current, travelled.current);
-      setGap(target.current);
-    },
-    onMoveEnd: (event) => {
-      setGap(null);
-      const gap = target.current;
-      if (event.pointerType === "keyboard" || gap === null) return;
-      // Taking the layer out closes its own gap.
-      moveTo(gap > row ? gap - 1 : gap);
-    },
+  const { setDragged } = useContext(Context);
+  const button = useRef<HTMLButtonElement>(null);
+  const { dragProps, dragButtonProps } = useDrag({
+    hasDragButton: true,
+    isDisabled: isOff,
+    getItems: () => [{ [LAYER_TYPE]: layer.id, "text/plain": layer.name }],
+    getAllowedDropOperations: () => ["move"],
+    onDragStart: () => setDragged(layer),
+    onDragEnd: () => setDragged(null),
   });
-  return (
+  const { buttonProps } = useButton(
+    { ...dragButtonProps, "aria-label": `Move ${layer.name} in the pile` },
+    button,
+  );
+  const onKeyDown = (event: KeyboardEvent) => {
+    const step = STEPS[event.key];
+    if (!step || event.altKey || event.ctrlKey || event.metaKey) return;
+    event.preventDefault();
+    shiftInPile(desk, layer, step);
+  };
+  const handle = (
     <Handle
-      {...moveProps}
-      ref={handle}
-      role="button"
-      tabIndex={0}
-      aria-label={`Move ${layer.name} in the pile; arrow up brings it forward`}
-      title="Drag to move it in the pile"
+      {...mergeProps(buttonProps, { onKeyDown })}
+      ref={button}
+      title="Drag it to another place; arrow up brings it forward"
     >
       <GripVertical size={14} aria-hidden="true" />
     </Handle>
   );
+  return { dragProps, handle };
 }
 
-/** Return the gap nearest to where the handle has been dragged. */
-function gapAt(handle: Element | null, travelled: number): number | null {
-  const item = handle?.closest("li");
-  const list = item?.parentElement;
-  if (!item || !list) return null;
-  const own = item.getBoundingClientRect();
-  const at = own.top + 36 + travelled;
-  const rows = [...list.children].map((row) => row.getBoundingClientRect());
-  const gap = rows.findIndex((row) => at < row.top + row.height / 2);
-  return gap === -1 ? rows.length : gap;
+interface DropTarget {
+  readonly dropProps: ReturnType<typeof useDrop>["dropProps"];
+  /** Where the dragged layer would go, while it is held over this one. */
+  readonly beside: Beside | null;
+  /** What keys reach while something is dragged by them. */
+  readonly button: ReactElement | null;
+}
+
+/** Let other layers be dropped on a layer's row: before it, behind it, or into a group. */
+export function useLayerDrop(layer: Layer, head: RefObject<HTMLElement | null>): DropTarget {
+  const desk = useDeskActions();
+  const composite = useComposite();
+  const { dragged } = useContext(Context);
+  const [beside, setBeside] = useState<Beside | null>(null);
+  // Keys move the focus to this, a pointer never does.
+  const spot = useRef<HTMLDivElement>(null);
+  const byKeys = dragged && composite ? besideByKeys(composite, dragged.id, layer.id) : "over";
+  const meantAt = (y: number) =>
+    document.activeElement === spot.current ? byKeys : besideAt(layer, head.current, y);
+  const placeAt = (y: number) => {
+    const now = expectedComposite();
+    return dragged && now ? dropPlace(now, dragged.id, layer.id, meantAt(y)) : null;
+  };
+  const over = ({ y }: { readonly y: number }) => setBeside(placeAt(y) && meantAt(y));
+  const { dropProps, dropButtonProps } = useDrop({
+    ref: spot,
+    isDisabled: dragged === null,
+    hasDropButton: true,
+    getDropOperation: (types) => (types.has(LAYER_TYPE) ? "move" : "cancel"),
+    onDropEnter: over,
+    onDropMove: over,
+    onDropExit: () => setBeside(null),
+    onDrop: ({ y }) => {
+      setBeside(null);
+      const place = placeAt(y);
+      if (dragged && place) desk.edit({ kind: "move_layer", layer_id: dragged.id, ...place });
+    },
+  });
+  const words = `${byKeys === "over" ? "In front of" : "Behind"} ${layer.name}`;
+  const { buttonProps } = useButton(
+    { ...dropButtonProps, elementType: "div", "aria-label": words },
+    spot,
+  );
+  const isReached =
+    dragged && composite && dropPlace(composite, dragged.id, layer.id, byKeys) !== null;
+  const button = isReached ? (
+    <VisuallyHidden>
+      <div {...buttonProps} ref={spot} />
+    </VisuallyHidden>
+  ) : null;
+  return { dropProps, beside, button };
+}
+
+/** Return what a height over a row means: half of its head, or a group itself in the middle. */
+function besideAt(layer: Layer, head: HTMLElement | null, y: number): Beside {
+  const share = y / (head?.getBoundingClientRect().height || 1) - 0.5;
+  if (layer.kind === "group" && Math.abs(share) < INNER_SHARE) return "inside";
+  return share < 0 ? "over" : "under";
 }
