@@ -17,7 +17,7 @@ from glyphaneme.core.errors import (
     StrokeMissingError,
 )
 from glyphaneme.core.mask import EllipsePart, Mask, PaintedPart
-from glyphaneme.core.mask.paintings import TILE, Painting, painted_all
+from glyphaneme.core.mask.paintings import TILE, Painting, painted_all, painted_on
 from glyphaneme.core.mask.strokes import (
     MAX_POINTS,
     NamedStroke,
@@ -120,15 +120,48 @@ def test_strokes_give_the_same_whether_painted_at_once_or_one_by_one() -> None:
     assert one_by_one.strokes == 12
 
 
+@pytest.mark.parametrize("strength", [1.0, 0.4])
+def test_stroke_under_way_leaves_what_the_whole_stroke_does(strength: float) -> None:
+    random = np.random.default_rng(5)
+    path = [(*random.uniform(20, 280, 2), random.uniform(0.2, 1)) for _ in range(14)]
+    under = painted_all(Painting(), [stroke(shows=False), stroke((200, 150, 1))])
+    under.level_for(1), under.level_for(3)
+    underway = None
+    views = [View(0, 0, WIDTH, HEIGHT, 1), View(-9, 4, 99, 71, 0.3)]
+
+    for count in range(1, len(path) + 1):
+        # The hand moves the end a little before it goes on.
+        for end in ((path[count - 1][0] + 3, *path[count - 1][1:]), path[count - 1]):
+            points = (*path[: count - 1], end)
+            going = stroke(*points, size=40, strength=strength, shows=True)
+            underway = painted_on(under, going, underway)
+            whole = painted_all(under, [going])
+            for view in views:
+                now, wanted = underway.painting, whole
+                assert np.array_equal(shown_by(now, view), shown_by(wanted, view))
+    assert underway.painting.strokes == under.strokes + 1
+
+
+def test_another_stroke_is_not_taken_for_one_under_way() -> None:
+    first = painted_on(Painting(), stroke((30, 30, 1), (60, 60, 1), (90, 30, 1)), None)
+    moved = stroke((30, 30, 1), (60, 90, 1), (90, 30, 1))
+    wider = stroke((30, 30, 1), (60, 60, 1), (90, 30, 1), size=77)
+
+    for other in (moved, wider, stroke((30, 30, 1))):
+        painting = painted_on(first.under, other, first).painting
+        wanted = painted_all(Painting(), [other])
+        assert np.array_equal(shown_by(painting), shown_by(wanted))
+
+
 def test_undone_stroke_leaves_the_very_bytes() -> None:
     first, second = stroke(), stroke((10, 10, 1), (400, 20, 1))
     before = painted_all(Painting(), [first])
-    kept = {at: tile.copy() for at, tile in before.tiles.items()}
+    kept = {at: tile.texels for at, tile in before.tiles.items()}
 
     painted_all(before, [second])
 
     assert kept.keys() == before.tiles.keys()
-    assert all(np.array_equal(kept[at], before.tiles[at]) for at in kept)
+    assert all(np.array_equal(kept[at], before.tiles[at].texels) for at in kept)
 
 
 @pytest.mark.parametrize("scale", [0.5, 0.25, 0.11])
@@ -148,6 +181,7 @@ def test_only_tiles_that_a_stroke_touches_are_made() -> None:
 
     assert len(painting.tiles) <= 4
     assert all(0 <= row < 4 and 2 <= column < 4 for row, column in painting.tiles)
+    assert all(tile.shown.pixels is None for tile in painting.tiles.values())
     assert painting.nbytes < 200_000
 
 

@@ -9,10 +9,13 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from glyphaneme.core.mask.paintings import Painting
+from glyphaneme.core.mask.paintings import Painting, tile_from
 
 if TYPE_CHECKING:
     from collections.abc import Iterable
+
+UNEVEN = -1
+"""Stands for a channel that has pixels, where the others have their value."""
 
 
 def save_painting(place: Path, painting: Painting) -> None:
@@ -25,12 +28,22 @@ def save_painting(place: Path, painting: Painting) -> None:
     painting : Painting
         With at least one stroke.
     """
-    tiles = painting.tiles
-    places = np.array(list(tiles), np.int32).reshape(-1, 2)
-    pixels = np.array(list(tiles.values()), np.uint16)
+    places = np.array(list(painting.tiles), np.int32).reshape(-1, 2)
+    channels = [channel for tile in painting.tiles.values() for channel in tile]
+    even = np.array(
+        [UNEVEN if one.pixels is not None else one.least for one in channels], np.int32
+    )
+    pixels = [one.pixels for one in channels if one.pixels is not None]
+    stacked = np.stack(pixels) if pixels else np.empty((0, 0, 0), np.uint16)
     place.parent.mkdir(parents=True, exist_ok=True)
     with NamedTemporaryFile(dir=place.parent, prefix=".draft-", delete=False) as draft:
-        np.savez(draft, places=places, pixels=pixels, strokes=painting.strokes)
+        np.savez(
+            draft,
+            places=places,
+            even=even.reshape(-1, 2),
+            pixels=stacked,
+            strokes=painting.strokes,
+        )
     Path(draft.name).rename(place)
 
 
@@ -50,9 +63,13 @@ def load_painting(place: Path) -> Painting | None:
     try:
         with np.load(place) as kept:
             places = map(tuple, kept["places"].tolist())
-            tiles = dict(zip(places, kept["pixels"], strict=True))
+            uneven = iter(kept["pixels"])
+            tiles = {
+                place: tile_from(*(next(uneven) if e == UNEVEN else e for e in both))
+                for place, both in zip(places, kept["even"].tolist(), strict=True)
+            }
             return Painting(tiles, int(kept["strokes"]))
-    except (OSError, ValueError, KeyError, zipfile.BadZipFile):
+    except (OSError, ValueError, KeyError, StopIteration, zipfile.BadZipFile):
         return None
 
 

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from glyphaneme.codecs import drop_oldest, load_painting, save_painting
 from glyphaneme.core.edits import AddPart, ChangePart, PaintStroke
 from glyphaneme.core.mask import PaintedPart
-from glyphaneme.core.mask.paintings import Painting, painted_all
+from glyphaneme.core.mask.paintings import NO_PAINTING, painted_all, painted_on
 from glyphaneme.core.mask.strokes import MAX_STROKES, NamedStroke, Stroke
 from glyphaneme.services.errors import NotThereError
 from glyphaneme.store.strokes import keep_stroke, strokes_counted, strokes_up_to
@@ -18,6 +18,7 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.document import Composite
     from glyphaneme.core.edits import Edit
+    from glyphaneme.core.mask.paintings import Painting
     from glyphaneme.services.studio import Visit
 
 SAVED_AFTER = 12
@@ -61,10 +62,13 @@ def draft_painting(visit: Visit, before: Composite, edit: Edit) -> None:
     if not isinstance(edit, PaintStroke) or edit.stroke is None:
         return
     previous, named, stroke = edit.painted_now(before)
-    drafts = visit.studio.drafts
-    if _known(visit, named) is None:
-        under = painting_at(visit, previous) if previous else Painting()
-        drafts.put(named, painted_all(under, [stroke]))
+    if _known(visit, named) is not None:
+        return
+    studio = visit.studio
+    under = painting_at(visit, previous) if previous else NO_PAINTING
+    earlier = studio.underway.get(edit.part_id)
+    underway = studio.underway.put(edit.part_id, painted_on(under, stroke, earlier))
+    studio.drafts.put(named, underway.painting)
 
 
 def paintings_named(visit: Visit, wanted: Iterable[str]) -> dict[str, Painting]:
@@ -89,7 +93,7 @@ def painting_at(visit: Visit, last: str) -> Painting:
     known = _known(visit, last)
     if known is not None:
         return known
-    painting, wanted = Painting(), []
+    painting, wanted = NO_PAINTING, []
     for kept in strokes_up_to(visit.session, last, most=MAX_STROKES):
         found = _known(visit, kept.id) or load_painting(_place(visit, kept.id))
         if found is not None:

@@ -23,12 +23,12 @@ from glyphaneme.store.blobs import blob_pieces
 
 if TYPE_CHECKING:
     import uuid
-    from collections.abc import Iterator
+    from collections.abc import Callable, Iterator
 
     from sqlalchemy.orm import Session, sessionmaker
 
     from glyphaneme.core.document import Composite
-    from glyphaneme.core.mask.paintings import Painting
+    from glyphaneme.core.mask.paintings import Painting, Underway
 
 KeyT = TypeVar("KeyT")
 ValueT = TypeVar("ValueT")
@@ -36,34 +36,47 @@ ValueT = TypeVar("ValueT")
 FRAME_BYTES_KEPT = 256 * 1024 * 1024
 STATES_KEPT = 512
 PYRAMIDS_KEPT = 256
-PAINTINGS_KEPT = 24
+PAINTED_BYTES_KEPT = 512 * 1024 * 1024
+"""Paintings that come of one another share most of it, and are counted each whole."""
 DRAFTS_KEPT = 4
 OWNER = "owner"
 """Who works at it, as long as there are no accounts."""
 
 
 class Recent(Generic[KeyT, ValueT]):
-    """A mapping that forgets what was not asked for lately; safe between threads."""
+    """A mapping that forgets what was not asked for lately; safe between threads.
 
-    def __init__(self, limit: int) -> None:
+    It keeps values that weigh no more than `limit` together, and the newest always;
+    each weighs one unless told otherwise.
+    """
+
+    def __init__(
+        self, limit: int, weigh: Callable[[ValueT], int] = lambda _value: 1
+    ) -> None:
         self._limit = limit
-        self._values: OrderedDict[KeyT, ValueT] = OrderedDict()
+        self._weigh = weigh
+        self._values: OrderedDict[KeyT, tuple[ValueT, int]] = OrderedDict()
+        self._weight = 0
         self._lock = Lock()
 
     def get(self, key: KeyT) -> ValueT | None:
         """Return what was put under a key, if it is still kept."""
         with self._lock:
-            if key in self._values:
-                self._values.move_to_end(key)
-            return self._values.get(key)
+            if key not in self._values:
+                return None
+            self._values.move_to_end(key)
+            return self._values[key][0]
 
     def put(self, key: KeyT, value: ValueT) -> ValueT:
         """Keep a value, and return it."""
+        weight = self._weigh(value)
         with self._lock:
-            self._values[key] = value
-            self._values.move_to_end(key)
-            while len(self._values) > self._limit:
-                self._values.popitem(last=False)
+            _, before = self._values.pop(key, (None, 0))
+            self._values[key] = value, weight
+            self._weight += weight - before
+            while self._weight > self._limit and len(self._values) > 1:
+                _, (_, gone) = self._values.popitem(last=False)
+                self._weight -= gone
         return value
 
 
@@ -136,11 +149,13 @@ class Studio:
     )
     """The project of a revision."""
     paintings: Recent[str, Painting] = field(
-        default_factory=lambda: Recent(PAINTINGS_KEPT)
+        default_factory=lambda: Recent(PAINTED_BYTES_KEPT, lambda one: one.nbytes)
     )
     """What strokes leave, by the id of the last one."""
     drafts: Recent[str, Painting] = field(default_factory=lambda: Recent(DRAFTS_KEPT))
     """The same for strokes that are under way."""
+    underway: Recent[str, Underway] = field(default_factory=lambda: Recent(DRAFTS_KEPT))
+    """Strokes that are under way, by the part that they are painted in."""
     digests: Recent[uuid.UUID, str] = field(
         default_factory=lambda: Recent(PYRAMIDS_KEPT)
     )

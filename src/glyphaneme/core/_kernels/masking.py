@@ -14,7 +14,7 @@ import numpy as np
 from numba import carray, from_dtype, njit
 
 from glyphaneme.core._kernels.addressing import pointer
-from glyphaneme.core._kernels.layout import FROM_U8, INLINED, ONE, PART, ZERO
+from glyphaneme.core._kernels.layout import FROM_U16, INLINED, ONE, PART, ZERO
 
 STEP = np.dtype(
     [
@@ -22,7 +22,7 @@ STEP = np.dtype(
         ("join", "i8"),  # MULTIPLY … TAKE
         ("inverted", "i8"),  # 1: one less the value is joined
         ("tiles", "i8"),  # address of the addresses of the plane's tiles, int64
-        ("extremes", "i8"),  # of their least and greatest values, two uint8 each
+        ("extremes", "i8"),  # of their least and greatest values, two uint16 each
         ("rows", "i8"),  # of the plane
         ("columns", "i8"),
         ("to_step", "f8", 6),  # view pixels to the step's own units
@@ -48,6 +48,7 @@ SLOPE, OFFSET, CURVE, HALF_WIDTH, HALF_HEIGHT, RADIUS = 0, 1, 2, 5, 6, 7
 TILE = 64
 TILE_STRIDE = TILE + 1
 """A tile holds its neighbours' first row and column too: four texels lie in one."""
+WHOLE = 65535
 BLOCK = 256
 """For so many pixels it is found out whether nothing or all of them show."""
 JUST_OFF = 1e-6
@@ -148,15 +149,15 @@ def bounds_of_plane(
         tile_of(max(v, other_v) + 0.01, down),
     )
     extremes = carray(
-        pointer(step.extremes), ((down // TILE + 1) * tile_columns * 2,), np.uint8
+        pointer(step.extremes), ((down // TILE + 1) * tile_columns * 2,), np.uint16
     )
-    low, high = 255, 0
+    low, high = WHOLE, 0
     for tile_row in range(top, bottom + 1):
         for tile_column in range(left, right + 1):
             at = 2 * (tile_row * tile_columns + tile_column)
             low = min(low, extremes[at])
             high = max(high, extremes[at + 1])
-    return low / 255, high / 255
+    return low / WHOLE, high / WHOLE
 
 
 @njit(**PART)
@@ -276,15 +277,15 @@ def write_plane(step: Any, u: float, v: float, values: np.ndarray, n: int) -> No
         column, row = int(here_u), int(here_v)
         tile = tiles[(row // TILE) * tile_columns + column // TILE]
         if tile < 0:
-            values[i] = F32(I32(-1 - tile)) * FROM_U8
+            values[i] = F32(I32(-1 - tile)) * FROM_U16
             continue
-        start = tile + (row % TILE) * TILE_STRIDE + column % TILE
-        texels = carray(pointer(start), (TILE_STRIDE + 2,), np.uint8)
+        start = tile + 2 * ((row % TILE) * TILE_STRIDE + column % TILE)
+        texels = carray(pointer(start), (TILE_STRIDE + 2,), np.uint16)
         part_u, part_v = F32(here_u - column), F32(here_v - row)
-        upper, lower = F32(texels[0]), F32(texels[TILE_STRIDE])
-        upper += part_u * (F32(texels[1]) - upper)
-        lower += part_u * (F32(texels[TILE_STRIDE + 1]) - lower)
-        values[i] = (upper + part_v * (lower - upper)) * FROM_U8
+        upper, lower = F32(I32(texels[0])), F32(I32(texels[TILE_STRIDE]))
+        upper += part_u * (F32(I32(texels[1])) - upper)
+        lower += part_u * (F32(I32(texels[TILE_STRIDE + 1])) - lower)
+        values[i] = (upper + part_v * (lower - upper)) * FROM_U16
 
 
 @njit(**PART)
@@ -303,14 +304,14 @@ def copy_plane(step: Any, u: int, v: int, values: np.ndarray, n: int) -> None:
         tile = tiles[(row // TILE) * tile_columns + column // TILE]
         here = values[at:]
         if tile < 0:
-            level = F32(I32(-1 - tile)) * FROM_U8
+            level = F32(I32(-1 - tile)) * FROM_U16
             for i in range(run):
                 here[i] = level
         else:
-            start = tile + (row % TILE) * TILE_STRIDE + column % TILE
-            texels = carray(pointer(start), (TILE,), np.uint8)
+            start = tile + 2 * ((row % TILE) * TILE_STRIDE + column % TILE)
+            texels = carray(pointer(start), (TILE,), np.uint16)
             for i in range(run):
-                here[i] = F32(I32(texels[i])) * FROM_U8
+                here[i] = F32(I32(texels[i])) * FROM_U16
         at += run
 
 

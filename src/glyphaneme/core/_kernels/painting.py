@@ -1,26 +1,40 @@
-"""Paints one stroke: how much of each pixel a soft brush covers on its way."""
+"""Paints strokes: how much of each pixel a soft brush covers, and what that leaves.
+
+Tiles are 64 by 64 pixels with their neighbours' first row and column, two channels of
+uint16: how much is covered, and how much of that is shown. A channel that is even has
+no pixels; in place of their address stands -1 - its value.
+"""
 
 from __future__ import annotations
 
-import numpy as np
-from numba import njit, types
+from typing import Any
 
-from glyphaneme.core._kernels.layout import KERNEL, ONE, ZERO
+import numpy as np
+from numba import carray, njit, types
+
+from glyphaneme.core._kernels.addressing import pointer
+from glyphaneme.core._kernels.layout import INLINED, KERNEL, ONE, PART, ZERO
+from glyphaneme.core._kernels.masking import TILE, TILE_STRIDE
 
 HALF_PIXEL = np.float32(0.5)
+HALF_STEP = np.float32(0.5)
 F32 = np.float32
+I32 = np.int32
+WHOLE = 65535
+MOST = np.float32(WHOLE)
+TEXELS = TILE_STRIDE * TILE_STRIDE
+AROUND = 3
+"""A halved tile is made of so many by so many: its border needs the third."""
+
+POINTS = types.f8[:, ::1]
+TEXELS_F32 = types.f4[:, ::1]
+BOTH_CHANNELS = types.u2[:, :, ::1]
+EXTREMES = types.i8[:, ::1]
 
 
-@njit(
-    types.void(types.f8[:, ::1], types.f8, types.f8, types.f8, types.f4[:, ::1]),
-    **KERNEL,
-)
-def paint_stroke_into(
-    points: np.ndarray,
-    softness: float,
-    left: float,
-    top: float,
-    out: np.ndarray,
+@njit(**PART)
+def raise_covered(
+    points: np.ndarray, softness: float, left: float, top: float, out: np.ndarray
 ) -> None:
     """Raise `out` to what a stroke covers, 0..1.
 
@@ -49,7 +63,7 @@ def paint_stroke_into(
             begin = F32(left + first + 0.5 - x)
             line = out[row, first:]
             for column in range(last - first):
-                u = begin + F32(np.int32(column))
+                u = begin + F32(I32(column))
                 along = min(max((u * du + v * dv) * scale, ZERO), ONE)
                 off_u, off_v = u - along * du, v - along * dv
                 away = np.sqrt(off_u * off_u + off_v * off_v)
@@ -60,3 +74,131 @@ def paint_stroke_into(
                 bent = share * share * (F32(3) - share - share)
                 value = bent if band > ONE else share
                 line[column] = max(line[column], value)
+
+
+@njit(types.void(POINTS, types.f8, types.f8, types.f8, TEXELS_F32), **KERNEL)
+def cover_tile(
+    points: np.ndarray, softness: float, left: float, top: float, out: np.ndarray
+) -> None:
+    """Raise `out` to what a stroke covers of a tile that begins at `left`, `top`."""
+    raise_covered(points, softness, left, top, out)
+
+
+@njit(**INLINED)
+def is_all(values: np.ndarray, level: F32) -> bool:
+    """Tell whether all texels of a tile have one value."""
+    off = ZERO
+    for at in range(TEXELS):
+        off = max(off, abs(values[at] - level))
+    return off == ZERO
+
+
+@njit(**PART)
+def lay_channel(
+    place: int, covered: np.ndarray, strength: F32, added: F32, out: np.ndarray
+) -> tuple[int, int]:
+    """Write b (1 - s c) + a s c over a channel's b; return the least and greatest."""
+    if place < 0:
+        even = F32(I32(-1 - place))
+        for at in range(TEXELS):
+            share = covered[at] * strength
+            out[at] = np.uint16(even + (added - even) * share + HALF_STEP)
+    else:
+        before = carray(pointer(place), (TEXELS,), np.uint16)
+        for at in range(TEXELS):
+            share, here = covered[at] * strength, F32(I32(before[at]))
+            out[at] = np.uint16(here + (added - here) * share + HALF_STEP)
+    return extremes_of(out)
+
+
+@njit(**INLINED)
+def extremes_of(texels: np.ndarray) -> tuple[int, int]:
+    """Return the least and the greatest of a tile's texels."""
+    least, most = np.uint16(WHOLE), np.uint16(0)
+    for at in range(TEXELS):
+        least, most = min(least, texels[at]), max(most, texels[at])
+    return int(least), int(most)
+
+
+@njit(
+    types.boolean(
+        POINTS,
+        types.f8,
+        types.f8,
+        types.f8,
+        types.f8,
+        types.boolean,
+        types.i8,
+        types.i8,
+        TEXELS_F32,
+        BOTH_CHANNELS,
+        EXTREMES,
+    ),
+    **KERNEL,
+)
+def lay_stroke(
+    points: np.ndarray,
+    softness: float,
+    strength: float,
+    left: float,
+    top: float,
+    shows: bool,
+    cover: int,
+    shown: int,
+    covered: np.ndarray,
+    out: np.ndarray,
+    extremes: np.ndarray,
+) -> bool:
+    """Paint a stroke over a tile whose channels lie at `cover` and `shown`.
+
+    `covered` holds what the stroke covers already, and is raised; False where that is
+    nothing, and `out` and `extremes` are not written.
+    """
+    raise_covered(points, softness, left, top, covered)
+    flat = covered.reshape(TEXELS)
+    if is_all(flat, ZERO):
+        return False
+    share, kept = F32(strength), MOST if shows else ZERO
+    one, other = out[0].reshape(TEXELS), out[1].reshape(TEXELS)
+    extremes[0, 0], extremes[0, 1] = lay_channel(cover, flat, share, MOST, one)
+    extremes[1, 0], extremes[1, 1] = lay_channel(shown, flat, share, kept, other)
+    return True
+
+
+@njit(**PART)
+def halve_one(place: int, down: int, across: int, out: np.ndarray) -> None:
+    """Average one of three by three tiles into its part of the halved one."""
+    half = TILE // 2
+    rows = min(half, TILE_STRIDE - half * down)
+    columns = min(half, TILE_STRIDE - half * across)
+    if place < 0:
+        even = np.uint16(-1 - place)
+        for row in range(rows):
+            line = out[half * down + row, half * across :]
+            for column in range(columns):
+                line[column] = even
+        return
+    texels: Any = carray(pointer(place), (TILE_STRIDE, TILE_STRIDE), np.uint16)
+    for row in range(rows):
+        line = out[half * down + row, half * across :]
+        upper, lower = texels[2 * row], texels[2 * row + 1]
+        for column in range(columns):
+            total = (
+                I32(upper[2 * column])
+                + I32(upper[2 * column + 1])
+                + I32(lower[2 * column])
+                + I32(lower[2 * column + 1])
+            )
+            line[column] = np.uint16((total + 2) >> 2)
+
+
+@njit(types.void(types.i8[:, :, ::1], BOTH_CHANNELS, EXTREMES), **KERNEL)
+def halve_tiles(places: np.ndarray, out: np.ndarray, extremes: np.ndarray) -> None:
+    """Average three by three tiles, (2, 3, 3) places of channels, into one."""
+    for channel in range(out.shape[0]):
+        for down in range(AROUND):
+            for across in range(AROUND):
+                place = places[channel, down, across]
+                halve_one(place, down, across, out[channel])
+        least, most = extremes_of(out[channel].reshape(TEXELS))
+        extremes[channel, 0], extremes[channel, 1] = least, most

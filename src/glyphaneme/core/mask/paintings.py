@@ -3,54 +3,74 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
 from glyphaneme.core._kernels.masking import TILE, TILE_STRIDE
-from glyphaneme.core.mask.planes import Plane
+from glyphaneme.core.mask.planes import TILE_BYTES, Plane
 
 if TYPE_CHECKING:
-    from collections.abc import Collection, Iterator, Mapping, Sequence
+    from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 
     from numpy.typing import NDArray
 
     from glyphaneme.core.mask.strokes import Stroke
 
-    Tile = NDArray[np.uint16]
-    Bytes = NDArray[np.uint8]
+    Texels = NDArray[np.uint16]
+    Covered = NDArray[np.float32]
+    PointsF64 = NDArray[np.float64]
 
 LEVELS = 6
 WHOLE = 65535
 LEAST_RADIUS = 0.5
 SPARE = 4
+STATION = TILE / 2
+"""How far apart places on a brush's way are looked at."""
 At = tuple[int, int]
-NO_TILE = np.zeros((2, TILE, TILE), np.uint16)
-NO_TILE.setflags(write=False)
-NOTHING_PAINTED: Mapping[At, Tile] = {}
-BORDERED_BYTES = 2 * TILE_STRIDE * TILE_STRIDE
 
 
-class Bordered(NamedTuple):
-    """A tile as the kernel reads it, (2, 65, 65) uint8, and what is known of it.
+class Channel(NamedTuple):
+    """One of a tile's two channels, and what is known of it.
 
-    The first row and column of its neighbours lie round it. `entries` holds, for what
-    is covered and what is shown, its place in a plane and its least and greatest value.
+    `place` is the address of its (65, 65) uint16 pixels, or -1 - its value where it is
+    even and has none; `least` and `most` are among 0..65535.
     """
 
-    pixels: Bytes
-    entries: tuple[tuple[int, int, int], tuple[int, int, int]]
+    place: int
+    least: int
+    most: int
+    pixels: Texels | None = None
+
+
+class Tile(NamedTuple):
+    """64 by 64 pixels, with the first row and column of the tiles beyond."""
+
+    cover: Channel
+    shown: Channel
+
+    @property
+    def texels(self) -> Texels:
+        """Both channels as (2, 65, 65) uint16, made anew."""
+        out = np.empty((2, TILE_STRIDE, TILE_STRIDE), np.uint16)
+        for channel, into in zip(self, out, strict=True):
+            into[:] = channel.least if channel.pixels is None else channel.pixels
+        return out
+
+
+NOTHING = Channel(-1, 0, 0)
+NO_TILE = Tile(NOTHING, NOTHING)
+NOTHING_PAINTED: Mapping[At, Tile] = {}
 
 
 @dataclass(frozen=True)
 class Level:
-    """A painting at one size: its tiles with borders, and both planes for the kernel.
+    """A painting at one size, as the kernel reads it.
 
     `left` and `top` say where the planes begin, in pixels of that size.
     """
 
-    bordered: Mapping[At, Bordered]
     left: int
     top: int
     cover: Plane
@@ -66,8 +86,8 @@ class Painting:
 
     Parameters
     ----------
-    tiles : mapping of (row, column) to (2, 64, 64) uint16
-        By row and column of tiles at full size: covered and shown, 0..65535.
+    tiles : mapping of (row, column) to Tile
+        By row and column of tiles at full size.
     strokes : int
         How many it is made of.
     before : Painting, optional
@@ -93,14 +113,15 @@ class Painting:
 
     @property
     def nbytes(self) -> int:
-        """How much memory it takes; tiles that are even are shared by all."""
-        tiles = {id(tile) for size in self._sizes.values() for tile in size.values()}
-        borders = {
-            id(tile.pixels)
-            for level in self._levels.values()
-            for tile in level.bordered.values()
+        """How much memory it takes."""
+        pixels = {
+            id(channel.pixels)
+            for size in self._sizes.values()
+            for tile in size.values()
+            for channel in tile
+            if channel.pixels is not None
         }
-        return len(tiles) * NO_TILE.nbytes + len(borders) * BORDERED_BYTES
+        return len(pixels) * TILE_BYTES
 
     def level_for(self, pixel: float) -> tuple[int, Level]:
         """Choose the level that is not blown up.
@@ -119,28 +140,70 @@ class Painting:
         place = min(wanted, LEVELS - 1)
         if place not in self._levels:
             tiles = self._size(place)
-            around = _with_neighbours_before(set(tiles))
-            self._levels[place] = _level(tiles, None, around)
+            self._levels[place] = _level(tiles, None, tiles)
         return place, self._levels[place]
 
     def _size(self, place: int) -> Mapping[At, Tile]:
         if place not in self._sizes:
             finer = self._size(place - 1)
-            wanted = {(row // 2, column // 2) for row, column in finer}
-            self._sizes[place] = {at: _halved(finer, at) for at in wanted}
+            self._sizes[place] = {at: _halved(finer, at) for at in _coarser(finer)}
         return self._sizes[place]
 
     def _take_over(self, before: Painting, dirty: set[At]) -> None:
         for place in sorted(before._sizes):
             if place:
-                dirty = {(row // 2, column // 2) for row, column in dirty}
+                dirty = _coarser(dirty)
                 finer = self._sizes[place - 1]
                 changed = {at: _halved(finer, at) for at in dirty}
                 self._sizes[place] = {**before._sizes[place], **changed}
             if place in before._levels:
-                around = _with_neighbours_before(dirty)
                 old = before._levels[place]
-                self._levels[place] = _level(self._sizes[place], old, around)
+                self._levels[place] = _level(self._sizes[place], old, dirty)
+
+
+NO_PAINTING = Painting()
+"""What strokes are painted over where there are none yet."""
+
+
+@dataclass(frozen=True)
+class Underway:
+    """A stroke that goes on: what it leaves, and what it covers for certain.
+
+    `covered` holds, by tile, what all of it but its last segment covers: the hand may
+    still move the last point.
+    """
+
+    stroke: Stroke
+    under: Painting
+    painting: Painting
+    covered: Mapping[At, Covered] = field(repr=False)
+    last: Collection[At] = field(repr=False)
+    """Tiles that the last segment touches."""
+
+    def goes_on(self, under: Painting, stroke: Stroke) -> bool:
+        """Tell whether another stroke is this one with more points.
+
+        Parameters
+        ----------
+        under : Painting
+            What that one is painted over.
+        stroke : Stroke
+            The other one.
+
+        Returns
+        -------
+        bool
+            False where it begins otherwise, or is by another brush.
+        """
+        mine, other = self.stroke, stroke
+        same = (mine.size, mine.softness, mine.strength, mine.shows)
+        firm = mine.points[:-1]
+        return (
+            under is self.under
+            and same == (other.size, other.softness, other.strength, other.shows)
+            and len(other.points) >= len(mine.points)
+            and other.points[: len(firm)] == firm
+        )
 
 
 def painted_all(painting: Painting, strokes: Sequence[Stroke]) -> Painting:
@@ -162,199 +225,243 @@ def painted_all(painting: Painting, strokes: Sequence[Stroke]) -> Painting:
     --------
     >>> from glyphaneme.core.mask.strokes import Stroke
     >>> dab = Stroke(points=((30, 30, 1),), size=20, softness=0, shows=True)
-    >>> painted_all(Painting(), [dab]).tiles[0, 0][:, 30, 30].tolist()
+    >>> painted_all(Painting(), [dab]).tiles[0, 0].texels[:, 30, 30].tolist()
     [65535, 65535]
     """
     tiles = dict(painting.tiles)
-    touched = set()
+    touched: set[At] = set()
     for stroke in strokes:
-        for at, covered in _covered_tiles(stroke):
-            tiles[at] = _joined(tiles.get(at, NO_TILE), covered, shows=stroke.shows)
-            touched.add(at)
+        points = _brushed(stroke)
+        changed = _laid(tiles, stroke, points, _tiles_near(points), {})
+        tiles.update(changed)
+        touched.update(changed)
     count = painting.strokes + len(strokes)
     return Painting(tiles, count, before=painting, touched=touched)
 
 
-def _covered_tiles(stroke: Stroke) -> Iterator[tuple[At, NDArray[np.float32]]]:
-    """Yield what a stroke covers, tile by tile, where that is anything."""
-    # Here, not above: loading a kernel takes a twentieth of a second at every start.
-    from glyphaneme.core._kernels.painting import paint_stroke_into
+def painted_on(under: Painting, stroke: Stroke, before: Underway | None) -> Underway:
+    """Paint a stroke that is under way, from where it was when last painted.
 
+    Parameters
+    ----------
+    under : Painting
+        What it is painted over; it stays unchanged.
+    stroke : Stroke
+        As far as it has come.
+    before : Underway or None
+        The same stroke earlier, or another one: that is passed over.
+
+    Returns
+    -------
+    Underway
+        Its painting is what `painted_all` makes of the stroke.
+    """
+    points = _brushed(stroke)
+    firm, covered, known = points[:-1], {}, under
+    redone: set[At] = set()
+    if before is not None and before.goes_on(under, stroke):
+        # Its last segment was not firm: the hand may have moved its end since.
+        firm = points[max(len(before.stroke.points) - 2, 0) : -1]
+        covered, known = dict(before.covered), before.painting
+        redone = set(before.last)
+    grown: set[At] = set()
+    if len(firm) > 1:
+        grown = _tiles_near(firm)
+        covered.update(_covered(stroke, firm, grown, covered))
+    last = points[-2:]
+    ends = _tiles_near(last)
+    redone |= grown | ends
+    tiles = dict(known.tiles)
+    for at in redone:
+        tiles[at] = under.tiles.get(at, NO_TILE)
+    tiles.update(_laid(tiles, stroke, last, redone, covered))
+    painting = Painting(tiles, under.strokes + 1, before=known, touched=redone)
+    return Underway(stroke, under, painting, covered, ends)
+
+
+def _brushed(stroke: Stroke) -> PointsF64:
+    """Return a stroke's points as x, y and radius."""
     points = np.array(stroke.points, np.float64)
-    points[:, 2] = np.maximum(points[:, 2] * stroke.size / 2, LEAST_RADIUS)
-    reach = points[:, 2].max() + 1
-    first = np.floor((points[:, :2].min(axis=0) - reach) / TILE).astype(int)
-    last = np.floor((points[:, :2].max(axis=0) + reach) / TILE).astype(int) + 1
-    wanted = _tiles_near(points, reach)
-    for row, column in sorted(wanted):
-        if not (first[1] <= row < last[1] and first[0] <= column < last[0]):
-            continue
-        covered = np.zeros((TILE, TILE), np.float32)
-        left, top = float(column * TILE), float(row * TILE)
-        near = _points_near(points, left, top, reach)
-        for run in near:
-            paint_stroke_into(run, stroke.softness, left, top, covered)
-        covered *= np.float32(stroke.strength)
-        if covered.any():
-            yield (row, column), covered
+    points[:, 2] = np.maximum(points[:, 2] * (stroke.size / 2), LEAST_RADIUS)
+    return points
 
 
-def _tiles_near(points: NDArray[np.float64], reach: float) -> set[At]:
-    """Return all tiles that a brush of that reach may touch on its way."""
+def _laid(
+    tiles: Mapping[At, Tile],
+    stroke: Stroke,
+    points: PointsF64,
+    wanted: Iterable[At],
+    covered: Mapping[At, Covered],
+) -> dict[At, Tile]:
+    """Return the tiles that a stroke changes, as it leaves them."""
+    # Here, not above: loading a kernel takes a twentieth of a second at every start.
+    from glyphaneme.core._kernels.painting import lay_stroke
+
+    out, extremes = _fresh()
+    changed = {}
+    for at in wanted:
+        begun = covered.get(at)
+        here = _no_cover() if begun is None else begun.copy()
+        left, top = float(at[1] * TILE), float(at[0] * TILE)
+        before = tiles.get(at, NO_TILE)
+        if lay_stroke(
+            points,
+            stroke.softness,
+            stroke.strength,
+            left,
+            top,
+            stroke.shows,
+            before.cover.place,
+            before.shown.place,
+            here,
+            out,
+            extremes,
+        ):
+            changed[at] = _tile_of(out, extremes)
+    return changed
+
+
+def _covered(
+    stroke: Stroke,
+    points: PointsF64,
+    wanted: Iterable[At],
+    begun: Mapping[At, Covered],
+) -> Iterator[tuple[At, Covered]]:
+    """Yield what a stroke covers, tile by tile, from what it covered already."""
+    from glyphaneme.core._kernels.painting import cover_tile
+
+    for at in wanted:
+        before = begun.get(at)
+        here = _no_cover() if before is None else before.copy()
+        cover_tile(
+            points, stroke.softness, float(at[1] * TILE), float(at[0] * TILE), here
+        )
+        yield at, here
+
+
+def _no_cover() -> Covered:
+    return np.zeros((TILE_STRIDE, TILE_STRIDE), np.float32)
+
+
+def _fresh() -> tuple[Texels, NDArray[np.int64]]:
+    """Return room for a tile's two channels, and for their extremes."""
+    out = np.empty((2, TILE_STRIDE, TILE_STRIDE), np.uint16)
+    return out, np.empty((2, 2), np.int64)
+
+
+def _tile_of(texels: Texels, extremes: NDArray[np.int64]) -> Tile:
+    """Return a tile with pixels of its own where they are not even."""
+    (low, high), (least, most) = extremes.tolist()
+    return Tile(_channel(texels[0], low, high), _channel(texels[1], least, most))
+
+
+def _channel(texels: Texels, least: int, most: int) -> Channel:
+    if least == most:
+        return Channel(-1 - least, least, most)
+    pixels = texels.copy()
+    return Channel(pixels.ctypes.data, least, most, pixels)
+
+
+def tile_from(cover: Texels | int, shown: Texels | int) -> Tile:
+    """Return a tile that was kept somewhere.
+
+    Parameters
+    ----------
+    cover, shown : (65, 65) uint16 or int
+        Its channels, 0..65535; one value where a channel is even.
+
+    Returns
+    -------
+    Tile
+        Its pixels are those that were given.
+    """
+    return Tile(_kept(cover), _kept(shown))
+
+
+def _kept(texels: Texels | int) -> Channel:
+    if isinstance(texels, int):
+        return Channel(-1 - texels, texels, texels)
+    least, most = int(texels.min()), int(texels.max())
+    return Channel(texels.ctypes.data, least, most, texels)
+
+
+def _tiles_near(points: PointsF64) -> set[At]:
+    """Return all tiles that a brush may touch on its way."""
+    reach = float(points[:, 2].max()) + 1
+    if len(points) > 1:
+        reach += STATION / 2
     found: set[At] = set()
-    ends = np.vstack([points[1:], points[-1:]])
-    for (x, y, _), (to_x, to_y, _) in zip(points, ends, strict=True):
-        steps = max(math.ceil(math.hypot(to_x - x, to_y - y) / TILE), 1)
-        for step in range(steps + 1):
-            share = step / steps
-            across, down = x + share * (to_x - x), y + share * (to_y - y)
-            wide = reach + TILE
-            columns = range(
-                math.floor((across - wide) / TILE),
-                math.floor((across + wide) / TILE) + 1,
-            )
-            rows = range(
-                math.floor((down - wide) / TILE), math.floor((down + wide) / TILE) + 1
-            )
-            found.update((row, column) for row in rows for column in columns)
+    for x, y in _stations(points):
+        # A tile begins a pixel before its own: it has its neighbours' first ones.
+        rows = range(
+            math.floor((y - reach - 1) / TILE), math.floor((y + reach) / TILE) + 1
+        )
+        columns = range(
+            math.floor((x - reach - 1) / TILE), math.floor((x + reach) / TILE) + 1
+        )
+        found.update((row, column) for row in rows for column in columns)
     return found
 
 
-def _points_near(
-    points: NDArray[np.float64], left: float, top: float, reach: float
-) -> list[NDArray[np.float64]]:
-    """Return the runs of points whose segments may touch a tile."""
+def _stations(points: PointsF64) -> Iterable[tuple[float, float]]:
+    """Return points on the way that lie near one another, for a brush of some reach."""
+    places = points[:, :2]
     if len(points) == 1:
-        return [points]
-    low = np.minimum(points[:-1, :2], points[1:, :2]) - reach
-    high = np.maximum(points[:-1, :2], points[1:, :2]) + reach
-    corner = np.array([left, top])
-    near = ((low < corner + TILE) & (high > corner)).all(axis=1)
-    edges = np.flatnonzero(np.diff(np.concatenate([[0], near.astype(int), [0]])))
-    return [
-        np.ascontiguousarray(points[begin : end + 1])
-        for begin, end in zip(edges[::2], edges[1::2], strict=True)
-    ]
+        return [(float(places[0, 0]), float(places[0, 1]))]
+    steps = np.hypot(*np.diff(places, axis=0).T)
+    along = np.concatenate([[0.0], np.cumsum(steps)])
+    wanted = np.linspace(0, along[-1], max(math.ceil(along[-1] / STATION), 1) + 1)
+    xs = np.interp(wanted, along, places[:, 0])
+    ys = np.interp(wanted, along, places[:, 1])
+    return zip(xs.tolist(), ys.tolist(), strict=True)
 
 
-def _joined(before: Tile, covered: NDArray[np.float32], *, shows: bool) -> Tile:
-    left = 1 - covered
-    cover = before[0] * left + covered * WHOLE
-    shown = before[1] * left + (covered * WHOLE if shows else 0)
-    return _shared((np.stack([cover, shown]) + 0.5).astype(np.uint16))
-
-
-_EVEN: dict[tuple[int, int], Tile] = {}
-"""Tiles that are all hidden, or all shown, by what they are."""
-
-
-def _shared(tile: Tile) -> Tile:
-    """Return the one tile of its kind where it is even at either end, or the tile."""
-    cover, shown = int(tile[0, 0, 0]), int(tile[1, 0, 0])
-    if cover not in (0, WHOLE) or shown not in (0, WHOLE):
-        return tile
-    if (tile[0] != cover).any() or (tile[1] != shown).any():
-        return tile
-    return _EVEN.setdefault((cover, shown), tile)
+def _coarser(dirty: Iterable[At]) -> set[At]:
+    """Return the halved tiles that hold something of others: their own, and borders."""
+    found: set[At] = set()
+    for row, column in dirty:
+        rows = (row // 2,) if row % 2 else (row // 2, row // 2 - 1)
+        columns = (column // 2,) if column % 2 else (column // 2, column // 2 - 1)
+        found.update((one, other) for one in rows for other in columns)
+    return found
 
 
 def _halved(finer: Mapping[At, Tile], at: At) -> Tile:
-    """Average four tiles into one."""
+    """Average the four tiles below one, and the first pixels of those beyond."""
+    from glyphaneme.core._kernels.painting import AROUND, halve_tiles
+
     row, column = 2 * at[0], 2 * at[1]
-    both = [
-        np.concatenate(
-            [finer.get((row + down, column + across), NO_TILE) for across in (0, 1)],
-            axis=2,
-        )
-        for down in (0, 1)
+    around = [
+        finer.get((row + down, column + across), NO_TILE)
+        for down in range(AROUND)
+        for across in range(AROUND)
     ]
-    whole = np.concatenate(both, axis=1).astype(np.uint32)
-    total = (
-        whole[:, ::2, ::2]
-        + whole[:, 1::2, ::2]
-        + whole[:, ::2, 1::2]
-        + whole[:, 1::2, 1::2]
+    places = np.array(
+        [[tile.cover.place for tile in around], [tile.shown.place for tile in around]],
+        np.int64,
     )
-    return _shared(((total + 2) // 4).astype(np.uint16))
-
-
-def _with_neighbours_before(dirty: set[At]) -> set[At]:
-    """Return tiles and those that hold their first rows and columns."""
-    return {
-        (row - down, column - across)
-        for row, column in dirty
-        for down in (0, 1)
-        for across in (0, 1)
-    }
-
-
-def _bordered(tiles: Mapping[At, Tile], at: At) -> Bordered:
-    row, column = at
-    here = tiles.get(at, NO_TILE)
-    right, below = tiles.get((row, column + 1)), tiles.get((row + 1, column))
-    beyond = tiles.get((row + 1, column + 1))
-    key = id(here)
-    if right is below is beyond is here and key in _BORDERED_EVEN:
-        return _BORDERED_EVEN[key]
-    out = np.empty((2, TILE_STRIDE, TILE_STRIDE), np.uint16)
-    out[:, :TILE, :TILE] = here
-    out[:, :TILE, TILE] = (NO_TILE if right is None else right)[:, :, 0]
-    out[:, TILE, :TILE] = (NO_TILE if below is None else below)[:, 0]
-    out[:, TILE, TILE] = (NO_TILE if beyond is None else beyond)[:, 0, 0]
-    pixels = ((out.astype(np.uint32) * 255 + WHOLE // 2) // WHOLE).astype(np.uint8)
-    found = Bordered(pixels, (_entry(pixels[0]), _entry(pixels[1])))
-    if right is below is beyond is here and any(
-        here is even for even in _EVEN.values()
-    ):
-        _BORDERED_EVEN[key] = found
-    return found
-
-
-_BORDERED_EVEN: dict[int, Bordered] = {}
-"""The same for tiles whose neighbours are the same, by the identity of the tile."""
-
-
-def _entry(pixels: Bytes) -> tuple[int, int, int]:
-    least, most = int(pixels.min()), int(pixels.max())
-    place = -1 - least if least == most else pixels.ctypes.data
-    return place, least, most
-
-
-NOTHING = (-1, 0, 0)
+    out, extremes = _fresh()
+    halve_tiles(places.reshape(2, AROUND, AROUND), out, extremes)
+    return _tile_of(out, extremes)
 
 
 def _level(
-    tiles: Mapping[At, Tile],
-    old: Level | None,
-    changed: set[At],
+    tiles: Mapping[At, Tile], old: Level | None, changed: Collection[At]
 ) -> Level:
     """Lay the tiles of a level out, with a row and column of nothing all round.
 
     Where the old level has room for them, only what has changed is written anew.
     """
-    bordered = dict(old.bordered) if old else {}
-    for at in changed:
-        tile = _bordered(tiles, at)
-        if any(most for _, _, most in tile.entries):
-            bordered[at] = tile
-        else:
-            bordered.pop(at, None)
     room = _room_of(old)
     if room is None or not all(_lies_in(at, room) for at in changed):
-        places = np.array(list(bordered) or [(0, 0)], np.int64)
+        places = np.array(list(tiles) or [(0, 0)], np.int64)
         # Some more room, so that the next stroke has it.
         first, last = places.min(axis=0) - 1 - SPARE, places.max(axis=0) + 2 + SPARE
         room = (int(first[0]), int(first[1]), int(last[0]), int(last[1]))
-        old, changed = None, set(bordered)
-    planes = [
-        _plane_of_tiles(room, bordered, changed, channel, old) for channel in (0, 1)
-    ]
+        old, changed = None, tiles
+    planes = [_plane_of_tiles(room, tiles, changed, channel, old) for channel in (0, 1)]
     return Level(
-        bordered=bordered,
-        left=room[1] * TILE,
-        top=room[0] * TILE,
-        cover=planes[0],
-        shown=planes[1],
+        left=room[1] * TILE, top=room[0] * TILE, cover=planes[0], shown=planes[1]
     )
 
 
@@ -377,23 +484,22 @@ def _lies_in(at: At, room: Room) -> bool:
 
 def _plane_of_tiles(
     room: Room,
-    bordered: Mapping[At, Bordered],
-    changed: set[At],
+    tiles: Mapping[At, Tile],
+    changed: Collection[At],
     channel: int,
     old: Level | None,
 ) -> Plane:
     shape = room[2] - room[0], room[3] - room[1]
     if old is None:
         addresses = np.full(shape, -1, np.int64)
-        extremes = np.zeros((*shape, 2), np.uint8)
+        extremes = np.zeros((*shape, 2), np.uint16)
     else:
         before = old.shown if channel else old.cover
         addresses, extremes = before.tiles.copy(), before.extremes.copy()
     for at in changed:
-        tile = bordered.get(at)
-        place, least, most = tile.entries[channel] if tile else NOTHING
+        place, least, most, _ = tiles.get(at, NO_TILE)[channel]
         inside = at[0] - room[0], at[1] - room[1]
         addresses[inside] = place
         extremes[inside] = least, most
     rows, columns = shape[0] * TILE, shape[1] * TILE
-    return Plane(rows, columns, addresses, extremes, bordered)
+    return Plane(rows, columns, addresses, extremes, tiles)

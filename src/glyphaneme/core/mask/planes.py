@@ -1,4 +1,4 @@
-"""Masks as pixels: planes of one byte a pixel, kept in tiles."""
+"""Masks as pixels: planes of 16 bits a pixel, kept in tiles."""
 
 from __future__ import annotations
 
@@ -13,28 +13,32 @@ from glyphaneme.core.errors import PlaneShapeError
 if TYPE_CHECKING:
     from numpy.typing import NDArray
 
+TILE_BYTES = 2 * TILE_STRIDE**2
+FROM_BYTE = 257
+"""65535 in 255."""
+
 
 @dataclass(frozen=True)
 class Plane:
     """A plane in tiles of 64 by 64; even tiles take no memory but for their value.
 
     `tiles` is (rows of tiles, columns of tiles) int64: the address of a tile's pixels,
-    or -1 - its value where it is even. A tile's pixels, (65, 65) uint8, hold the first
+    or -1 - its value where it is even. A tile's pixels, (65, 65) uint16, hold the first
     row and column of its neighbours too; `alive` keeps those. `extremes`, (…, 2)
-    uint8, holds least and greatest values.
+    uint16, holds least and greatest values.
     """
 
     rows: int
     columns: int
     tiles: NDArray[np.int64]
-    extremes: NDArray[np.uint8]
+    extremes: NDArray[np.uint16]
     alive: object
 
     @property
     def nbytes(self) -> int:
         """How much memory it takes."""
         uneven = int((self.tiles >= 0).sum())
-        return self.tiles.nbytes + self.extremes.nbytes + uneven * TILE_STRIDE**2
+        return self.tiles.nbytes + self.extremes.nbytes + uneven * TILE_BYTES
 
 
 def plane_of(values: NDArray[np.uint8]) -> Plane:
@@ -58,8 +62,8 @@ def plane_of(values: NDArray[np.uint8]) -> Plane:
     Examples
     --------
     >>> plane_of(np.full((70, 130), 9, np.uint8)).tiles
-    array([[-10, -10, -10],
-           [-10, -10, -10]])
+    array([[-2314, -2314, -2314],
+           [-2314, -2314, -2314]])
     """
     if values.ndim != len(("rows", "columns")) or not values.size:
         raise PlaneShapeError(values.shape, str(values.dtype))
@@ -68,7 +72,7 @@ def plane_of(values: NDArray[np.uint8]) -> Plane:
     rows, columns = values.shape
     down, across = -(-rows // TILE), -(-columns // TILE)
     beyond = ((0, down * TILE + 1 - rows), (0, across * TILE + 1 - columns))
-    padded = np.pad(values, beyond, mode="edge")
+    padded = np.pad(values.astype(np.uint16) * FROM_BYTE, beyond, mode="edge")
     windows = np.lib.stride_tricks.sliding_window_view(
         padded, (TILE_STRIDE, TILE_STRIDE)
     )[::TILE, ::TILE]
