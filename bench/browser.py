@@ -27,46 +27,83 @@ FASTEST_DRAG_MS = 1000 / 25
 FASTEST_SLIDER_MS = 1000 / 30
 LATEST_MS = 80
 WATCH = """(() => {
-  const seen = new WeakSet();
-  const asked = [];
-  let pointer = 0;
+  const known = new WeakSet();
+  // When the pointer was where a picture shows it, by the picture.
+  const moments = new WeakMap();
+  let moved = 0;
+  let place = [0, 0];
+  let arrived = 0;
   let last = "";
   window.drawn = [];
-  const note = (event) => { pointer = event.timeStamp; };
-  window.addEventListener("pointermove", note, true);
+  window.addEventListener("pointermove", (event) => {
+    moved = event.timeStamp;
+    place = [event.clientX, event.clientY];
+  }, true);
   const fetched = window.fetch;
   window.fetch = async (path, init) => {
-    if (!String(path).endsWith("/frame")) return fetched(path, init);
-    asked.push(pointer);
-    return fetched(path, init);
+    const asked = moved;
+    const answer = await fetched(path, init);
+    if (String(path).endsWith("/frame")) arrived = asked;
+    return answer;
+  };
+  const decode = window.createImageBitmap;
+  window.createImageBitmap = async (...source) => {
+    const moment = arrived;
+    const bitmap = await decode(...source);
+    moments.set(bitmap, moment);
+    return bitmap;
+  };
+  const lay = OffscreenCanvasRenderingContext2D.prototype.drawImage;
+  OffscreenCanvasRenderingContext2D.prototype.drawImage = function (image, ...rest) {
+    lay.call(this, image, ...rest);
+    if (moments.has(image)) moments.set(this.canvas, moments.get(image));
   };
   const small = new OffscreenCanvas(48, 48);
   const sample = small.getContext("2d", { willReadFrequently: true });
   const draw = CanvasRenderingContext2D.prototype.drawImage;
+  const clear = CanvasRenderingContext2D.prototype.clearRect;
+  // The picture comes first; what is hatched over it is no frame of its own.
+  let isFirst = true;
+  CanvasRenderingContext2D.prototype.clearRect = function (...area) {
+    clear.apply(this, area);
+    isFirst = true;
+  };
   CanvasRenderingContext2D.prototype.drawImage = function (image, ...rest) {
     draw.call(this, image, ...rest);
     const isStage = this.canvas.dataset && this.canvas.dataset.testid === "surface";
-    if (!isStage || !(image instanceof ImageBitmap) || seen.has(image)) return;
-    seen.add(image);
-    const from = asked.shift();
-    sample.drawImage(image, 0, 0, 48, 48);
+    if (!isStage || !isFirst) return;
+    isFirst = false;
+    if (image instanceof OffscreenCanvas) {
+      // A brush changes little of the whole: look at where it is.
+      const box = this.canvas.getBoundingClientRect();
+      const [x, y] = [place[0] - box.x - 24, place[1] - box.y - 24];
+      lay.call(sample, this.canvas, x, y, 48, 48, 0, 0, 48, 48);
+    } else if (known.has(image)) {
+      return;
+    } else {
+      known.add(image);
+      lay.call(sample, image, 0, 0, 48, 48);
+    }
     const pixels = sample.getImageData(0, 0, 48, 48).data.join();
-    if (pixels !== last) window.drawn.push([performance.now(), from]);
+    if (pixels !== last) window.drawn.push([performance.now(), moments.get(image)]);
     last = pixels;
   };
 })()"""
 
-# The protocol's own mouse waits for each move to be handled: a hand does not.
-DRAG = """async ([x, y, reach, forMs]) => {
+# A brush that went to and fro would soon change nothing: it winds outwards.
+DRAG = """async ([x, y, reach, forMs, winds]) => {
   const target = document.elementFromPoint(x, y);
   const began = performance.now();
   window.drawn.length = 0;
   for (let step = 0; performance.now() - began < forMs; step += 1) {
     await new Promise(requestAnimationFrame);
-    const way = Math.abs(((step * 3) % (4 * reach)) - 2 * reach) - reach;
+    const to_and_fro = Math.abs(((step * 3) % (4 * reach)) - 2 * reach) - reach;
+    const angle = Math.sqrt(step) * 1.2;
+    const way = winds ? reach * angle / 19 * Math.cos(angle) : to_and_fro;
+    const down = winds ? reach * angle / 19 * Math.sin(angle) : way / 3;
     target.dispatchEvent(new PointerEvent("pointermove", {
       bubbles: true, cancelable: true, pointerId: 1, pointerType: "mouse",
-      isPrimary: true, buttons: 1, clientX: x + way, clientY: y + way / 3,
+      isPrimary: true, buttons: 1, clientX: x + way, clientY: y + down,
     }));
   }
   return window.drawn;
@@ -96,6 +133,7 @@ def live() -> Iterator[Figure]:
             page = browser.new_page(viewport={"width": 1280, "height": 800})
             page.add_init_script(WATCH)
             yield from _measured(page, product)
+            yield from _painting(page)
             browser.close()
     finally:
         product.stop()
@@ -141,7 +179,45 @@ def _measured(page: Page, product: Product) -> Iterator[Figure]:
     )
 
 
-def _dragged(page: Page, start: tuple[float, float], *, reach: float) -> dict[str, Any]:
+def _painting(page: Page) -> Iterator[Figure]:
+    """Paint on the puppet of the poster, and drag a fade of it."""
+    surface = page.get_by_test_id("surface")
+    box = surface.bounding_box() or {}
+    middle = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.get_by_role("button", name="Puppet in profile", exact=True).click()
+    page.keyboard.press("c")
+    page.get_by_role("button", name="by brush", exact=True).click()
+    stroke = _dragged(page, middle, reach=150, winds=True)
+    yield Figure(
+        "painting, from one changed frame to the next",
+        stroke["between_ms"],
+        FASTEST_DRAG_MS,
+        FASTEST_DRAG_MS / 2,
+        unit=" ms",
+    )
+    yield Figure(
+        "painting, pointer to true pixels, median",
+        stroke["late_ms"],
+        LATEST_MS,
+        LATEST_MS / 2,
+        unit=" ms",
+    )
+    page.keyboard.press("f")
+    page.get_by_role("button", name="Fade it out").click()
+    grip = page.locator('[data-grip="gone"]').bounding_box() or {}
+    bar = _dragged(page, (grip["x"] + grip["width"] / 2, grip["y"] + 4), reach=100)
+    yield Figure(
+        "bar of a fade dragged, from one changed frame to the next",
+        bar["between_ms"],
+        FASTEST_SLIDER_MS,
+        FASTEST_DRAG_MS / 2,
+        unit=" ms",
+    )
+
+
+def _dragged(
+    page: Page, start: tuple[float, float], *, reach: float, winds: bool = False
+) -> dict[str, Any]:
     """Drag to and fro some times, one move for each frame of the screen.
 
     Of several drags the one counts round which a fixed sum was reckoned fastest: other
@@ -154,7 +230,7 @@ def _dragged(page: Page, start: tuple[float, float], *, reach: float) -> dict[st
     drags = []
     for _ in range(DRAGS):
         before = page.evaluate(PROBE)
-        drawn = page.evaluate(DRAG, [*start, reach, SECONDS * 1000])
+        drawn = page.evaluate(DRAG, [*start, reach, SECONDS * 1000, winds])
         drags.append((before + page.evaluate(PROBE), len(drags), drawn))
     page.mouse.up()
     *_, drawn = min(drags)

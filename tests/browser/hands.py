@@ -119,8 +119,12 @@ class Hands:
         return Point(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
 
     def shown(self) -> NDArray[np.uint8]:
-        """Return what the stage shows, without grips."""
+        """Return what the stage shows, without grips, once it rests."""
         self.settle()
+        return self.shown_now()
+
+    def shown_now(self) -> NDArray[np.uint8]:
+        """Return what the stage shows, whether or not more is to come."""
         address = self.surface.evaluate("(surface) => surface.toDataURL()")
         encoded = base64.b64decode(address.partition(",")[2])
         with Image.open(io.BytesIO(encoded)) as picture:

@@ -133,6 +133,39 @@ def test_trace_is_there_before_its_pixels_and_hatching_after(
     assert (row[:, 2].astype(int) - row[:, 1] > 25).sum() > 20  # violet lines
 
 
+def test_stroke_under_way_asks_for_what_it_changes_alone(
+    hands: Hands, card: Any
+) -> None:
+    page = hands.page
+    take_brush(hands)
+    paint(hands, card, (100, 100), (150, 100))
+    views = []
+    page.on(
+        "request",
+        lambda request: (
+            request.url.endswith("/frame")
+            and views.append(request.post_data_json["view"])
+        ),
+    )
+
+    page.mouse.move(*hands.on_stage(card, 200, 300))
+    page.mouse.down()
+    for x in range(210, 610, 20):
+        page.mouse.move(*hands.on_stage(card, x, 300))
+        page.wait_for_timeout(30)
+    page.wait_for_timeout(500)
+    going, parts = hands.shown_now(), list(views)
+    page.mouse.up()
+
+    rested = hands.shown()
+    assert len(parts) > 3
+    assert all(view["width"] <= rested.shape[1] / 2 for view in parts)
+    # Parts are rendered quickly, what rests finely: an edge may differ, nothing else.
+    off = np.abs(going.astype(int) - rested.astype(int)).max(axis=-1)
+    assert (off > 40).mean() < 0.002
+    assert (off > 8).mean() < 0.03
+
+
 def test_stroke_beside_the_layer_says_so_and_paints_nothing(
     hands: Hands, card: Any
 ) -> None:

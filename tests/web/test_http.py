@@ -199,7 +199,7 @@ def test_frame_shows_edits_that_are_not_saved(client: FlaskClient) -> None:
         json={"revision": project["head"], "unsaved": [hide], "view": view},
     )
 
-    color = Image.open(io.BytesIO(answer.data[4:]))
+    color = Image.open(io.BytesIO(answer.data[8:]))
     assert np.asarray(color).min() > 250
     assert (
         client.get(f"/api/projects/{project['id']}").get_json()["head"]
@@ -304,7 +304,7 @@ def test_tries_render_each_alternative_below_the_other(client: FlaskClient) -> N
         json={"revision": project["head"], "alternatives": tries, "width": 80},
     )
 
-    sheet = np.asarray(Image.open(io.BytesIO(answer.data[4:])))
+    sheet = np.asarray(Image.open(io.BytesIO(answer.data[8:])))
     height = int(answer.headers["Tile-Height"])
     assert sheet.shape[:2] == (2 * height, 80)
     assert sheet[: height // 2].min() > 250

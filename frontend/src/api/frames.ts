@@ -1,23 +1,33 @@
 /** Decodes frames: a JPEG of colour and, where something is see-through, one of the veil. */
 
+/** As it was decoded, or a canvas that others were laid on. */
+export type Picture = ImageBitmap | OffscreenCanvas;
+
 export interface Frame {
-  readonly color: ImageBitmap;
+  readonly color: Picture;
   /** 255 - alpha as grey; null where the whole frame is opaque. */
-  readonly veil: ImageBitmap | null;
+  readonly veil: Picture | null;
 }
 
 const LENGTH_BYTES = 4;
 
-/** Decode the body of a frame. */
-export async function decodeFrame(body: ArrayBuffer): Promise<Frame> {
-  const end = LENGTH_BYTES + new DataView(body).getUint32(0);
+/** Decode the frames of a body: each two lengths, and two pictures of those. */
+export async function decodeFrames(body: ArrayBuffer): Promise<Frame[]> {
+  const lengths = new DataView(body);
   const decode = (from: number, to: number) =>
     createImageBitmap(new Blob([body.slice(from, to)], { type: "image/jpeg" }));
-  const [color, veil] = await Promise.all([
-    decode(LENGTH_BYTES, end),
-    end < body.byteLength ? decode(end, body.byteLength) : null,
-  ]);
-  return { color, veil };
+  const coming: Promise<Frame>[] = [];
+  for (let at = 0; at < body.byteLength; ) {
+    const first = at + 2 * LENGTH_BYTES;
+    const second = first + lengths.getUint32(at);
+    const end = second + lengths.getUint32(at + LENGTH_BYTES);
+    const veil = second < end ? decode(second, end) : null;
+    coming.push(
+      Promise.all([decode(first, second), veil]).then(([color, under]) => ({ color, veil: under })),
+    );
+    at = end;
+  }
+  return Promise.all(coming);
 }
 
 /**
@@ -30,7 +40,7 @@ export function drawFrame(
   from: { x: number; y: number; width: number; height: number },
   to: { x: number; y: number; width: number; height: number },
 ): void {
-  const draw = (image: ImageBitmap) =>
+  const draw = (image: Picture) =>
     context.drawImage(
       image,
       from.x,
@@ -53,8 +63,9 @@ export function drawFrame(
 
 /** Free a frame's memory. */
 export function closeFrame(frame: Frame): void {
-  frame.color.close();
-  frame.veil?.close();
+  for (const picture of [frame.color, frame.veil]) {
+    if (picture && "close" in picture) picture.close();
+  }
 }
 
 /** Runs one request at a time and keeps only the newest that waits. */

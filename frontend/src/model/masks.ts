@@ -1,7 +1,14 @@
 /** Shapes of a mask by their grips, and new ones. */
 
 import { v4 as newId } from "uuid";
-import type { Edit, Layer, Mask, MaskPart } from "@/model/composite";
+import {
+  allLayers,
+  type Composite,
+  type Edit,
+  type Layer,
+  type Mask,
+  type MaskPart,
+} from "@/model/composite";
 import { type Point, wrappedTurn } from "@/model/geometry";
 import { seenPart } from "@/model/reaching";
 import type { Size } from "@/model/viewing";
@@ -24,6 +31,13 @@ export const EMPTY_MASK: Mask = {
 
 const DEGREE = Math.PI / 180;
 const LEAST_SIDE = 1;
+
+/** Tell whether any mask's pixels follow from those round them. */
+export function hasSpreadingMasks(composite: Composite): boolean {
+  return allLayers(composite.layers).some(
+    ({ mask }) => mask && (mask.softened || mask.grown || mask.smoothed),
+  );
+}
 
 /** Return the part that is worked on: the one of the open line, or the last. */
 export function openPart(layer: Layer | undefined, line: string | null): MaskPart | undefined {

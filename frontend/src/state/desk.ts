@@ -2,6 +2,7 @@
 
 import { create } from "zustand";
 import { type Edit, isPlaced, type Layer } from "@/model/composite";
+import type { Point } from "@/model/geometry";
 import type { Size, StageView } from "@/model/viewing";
 
 export type Facet = "wash" | "place" | "cut" | "fade" | "blend";
@@ -16,6 +17,17 @@ export type Backing =
   | { readonly kind: "lattice" }
   | { readonly kind: "color"; readonly color: string };
 
+/** A stroke as it is being painted, on the canvas. */
+export interface Trace {
+  /** The same for as long as it goes on. */
+  readonly stroke: object;
+  readonly points: readonly Point[];
+  /** How far from them it covers anything. */
+  readonly reach: number;
+  /** The edit that shows it. */
+  readonly edit: Edit;
+}
+
 interface DeskStore {
   readonly openLayer: string | null;
   readonly facet: Facet;
@@ -29,6 +41,8 @@ interface DeskStore {
   readonly surround: number;
   /** An edit as it is being made: shown, not sent. */
   readonly live: Edit | null;
+  /** What `live` paints, where it is a stroke. */
+  readonly trace: Trace | null;
   /** An alternative under the pointer: shown, not sent. */
   readonly tried: Edit | null;
   readonly seeThrough: boolean;
@@ -50,6 +64,7 @@ interface DeskStore {
     setBacking(backing: Backing): void;
     setSurround(surround: number): void;
     setLive(live: Edit | null): void;
+    setTrace(trace: Trace): void;
     setTried(tried: Edit | null): void;
     setSeeThrough(on: boolean): void;
     setUncut(on: boolean): void;
@@ -69,6 +84,7 @@ const FRESH = {
   line: null,
   view: null,
   live: null,
+  trace: null,
   tried: null,
   seeThrough: false,
   uncut: false,
@@ -100,7 +116,8 @@ export const useDesk = create<DeskStore>((set) => ({
     setStage: (stage) => set({ stage }),
     setBacking: (backing) => set({ backing }),
     setSurround: (surround) => set({ surround }),
-    setLive: (live) => set({ live }),
+    setLive: (live) => set({ live, trace: null }),
+    setTrace: (trace) => set({ live: trace.edit, trace }),
     setTried: (tried) => set({ tried }),
     setSeeThrough: (seeThrough) => set({ seeThrough }),
     setUncut: (uncut) => set({ uncut }),

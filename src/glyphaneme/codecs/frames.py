@@ -33,14 +33,14 @@ def encode_frame(frame: PixelsU8, *, quality: int = 85) -> bytes:
     Returns
     -------
     bytes
-        Four bytes, big endian: how long the first JPEG is; that JPEG, the
-        premultiplied colour; then, if anything is see-through, a grey JPEG of the
-        veil, 255 - alpha.
+        Two numbers of four bytes, big endian: how long two JPEGs are; then those:
+        the premultiplied colour and, in grey, the veil, 255 - alpha. The second has no
+        bytes where nothing is see-through. Frames follow one another as they are.
     """
     color, veil = split_frame(frame)
     first = _jpeg(cv2.cvtColor(color, cv2.COLOR_RGB2BGR), quality)
     second = b"" if veil is None else _jpeg(veil, quality)
-    return struct.pack(">I", len(first)) + first + second
+    return struct.pack(">II", len(first), len(second)) + first + second
 
 
 def encode_thumbnail(pyramid: Pyramid) -> bytes:

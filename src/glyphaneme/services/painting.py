@@ -57,18 +57,18 @@ def require_strokes(visit: Visit, edit: Edit) -> None:
         raise NotThereError("stroke")
 
 
-def draft_painting(visit: Visit, before: Composite, edit: Edit) -> None:
-    """Paint the stroke of an edit that is not saved, so that it can be shown."""
+def drafted_stroke(visit: Visit, before: Composite, edit: Edit) -> Edit:
+    """Paint the stroke of an edit that is not saved; return the edit that names it."""
     if not isinstance(edit, PaintStroke) or edit.stroke is None:
-        return
+        return edit
     previous, named, stroke = edit.painted_now(before)
-    if _known(visit, named) is not None:
-        return
     studio = visit.studio
-    under = painting_at(visit, previous) if previous else NO_PAINTING
-    earlier = studio.underway.get(edit.part_id)
-    underway = studio.underway.put(edit.part_id, painted_on(under, stroke, earlier))
-    studio.drafts.put(named, underway.painting)
+    if _known(visit, named) is None:
+        under = painting_at(visit, previous) if previous else NO_PAINTING
+        earlier = studio.underway.get(edit.part_id)
+        underway = studio.underway.put(edit.part_id, painted_on(under, stroke, earlier))
+        studio.drafts.put(named, underway.painting)
+    return edit.naming(previous, named, stroke)
 
 
 def paintings_named(visit: Visit, wanted: Iterable[str]) -> dict[str, Painting]:

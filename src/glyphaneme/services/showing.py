@@ -29,7 +29,7 @@ from glyphaneme.core.render import (
 from glyphaneme.core.tone import palette_of
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import NotThereError
-from glyphaneme.services.painting import draft_painting, paintings_named
+from glyphaneme.services.painting import drafted_stroke, paintings_named
 from glyphaneme.services.projects import (
     composite_at,
     require_revision,
@@ -70,7 +70,7 @@ class FrameView(BaseModel):
     fine: bool = False
     """Whether it stays to be looked at, and edges must be exact."""
     hidden_of: LayerId | None = None
-    """Only what this layer's mask hides of it, at full strength, on nothing."""
+    """Besides, what this layer's mask hides of it, at full strength, on nothing."""
     mask_of: LayerId | None = None
     """Only this layer's mask: white where the layer shows, black where it is hidden."""
 
@@ -91,24 +91,27 @@ def show_frame(
     draft: Draft,
     view: FrameView,
 ) -> bytes:
-    """Render a frame of a draft."""
+    """Render a frame of a draft, and after it another of what a mask hides there."""
     composite = _drafted(visit, project_id, draft)
-    pile = composite.layers
+    shown, fine = composite, view.fine
+    if view.mask_of is not None:
+        shown = mask_alone(composite, view.mask_of)
+    quality = FINE_QUALITY if fine else QUICK_QUALITY
+    wanted = [((project_id, view.mask_of), shown, fine, quality)]
     if view.hidden_of is not None:
-        composite = hidden_part(composite, view.hidden_of)
-    elif view.mask_of is not None:
-        composite = mask_alone(composite, view.mask_of)
+        hidden = hidden_part(composite, view.hidden_of)
+        # It is hatched: no one sees its pixels as they are.
+        wanted.append(((project_id, "hidden"), hidden, False, QUICK_QUALITY))
     part = View(view.x, view.y, view.width, view.height, view.scale)
-    assets = assets_of(visit, composite, part, pile=pile)
-    frame = visit.studio.frames.render(
-        (project_id, view.hidden_of, view.mask_of),
-        composite,
-        assets,
-        part,
-        fine=view.fine,
-        pile=pile,
-    )
-    return encode_frame(frame, quality=FINE_QUALITY if view.fine else QUICK_QUALITY)
+    frames = visit.studio.frames
+    encoded = []
+    for key, one, is_fine, jpeg in wanted:
+        assets = assets_of(visit, one, part, pile=composite.layers)
+        frame = frames.render(
+            key, one, assets, part, fine=is_fine, pile=composite.layers
+        )
+        encoded.append(encode_frame(frame, quality=jpeg))
+    return b"".join(encoded)
 
 
 def show_alternatives(
@@ -273,8 +276,7 @@ def _drafted(visit: Visit, project_id: uuid.UUID, draft: Draft) -> Composite:
 
 def _with_edit(visit: Visit, composite: Composite, edit: Edit) -> Composite:
     """Apply an edit that is not saved, and have ready what it needs to be shown."""
-    draft_painting(visit, composite, edit)
-    return apply(composite, edit)
+    return apply(composite, drafted_stroke(visit, composite, edit))
 
 
 def _whole(

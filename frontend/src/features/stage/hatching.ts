@@ -7,12 +7,14 @@ const VIOLET = "#5b3fa6";
 const STEP = 9;
 const THICK = 1.6;
 const STRONG = 0.8;
+const NOWHERE = { x: 0, y: 0 };
 
 /**
  * Return lines wherever a frame shows something, as a frame of their own; `detail` is
- * how many of its pixels lie on one of the stage.
+ * how many of its pixels lie on one of the stage. It may be a part of a larger one that
+ * begins at `origin` there: the lines go on from one part to the next.
  */
-export async function hatched(hidden: Frame, detail: number): Promise<Frame> {
+export async function hatched(hidden: Frame, detail: number, origin: Origin): Promise<Frame> {
   const { width, height } = hidden.color;
   const shares = new OffscreenCanvas(width, height);
   const context = shares.getContext("2d");
@@ -24,7 +26,9 @@ export async function hatched(hidden: Frame, detail: number): Promise<Frame> {
     context.drawImage(hidden.veil, 0, 0);
   }
   context.globalCompositeOperation = "multiply";
-  fill(context, stripes(context, detail));
+  context.translate(-origin.x, -origin.y);
+  fill(context, stripes(context, detail), origin);
+  context.resetTransform();
   const lines = new OffscreenCanvas(width, height);
   const brush = lines.getContext("2d");
   if (!brush) return { color: hidden.color, veil: null };
@@ -39,9 +43,14 @@ export async function hatched(hidden: Frame, detail: number): Promise<Frame> {
 
 type Context = OffscreenCanvasRenderingContext2D;
 
-function fill(context: Context, style: string | CanvasPattern): void {
+interface Origin {
+  readonly x: number;
+  readonly y: number;
+}
+
+function fill(context: Context, style: string | CanvasPattern, { x, y }: Origin = NOWHERE): void {
   context.fillStyle = style;
-  context.fillRect(0, 0, context.canvas.width, context.canvas.height);
+  context.fillRect(x, y, context.canvas.width, context.canvas.height);
 }
 
 /** Light lines on black. */

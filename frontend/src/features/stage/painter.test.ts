@@ -2,12 +2,12 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { type Shown, StagePainter } from "@/features/stage/painter";
 import { sampleComposite } from "@/testing/samples";
 
-const HEADER_BYTES = 4;
+const HEADER_BYTES = 8;
 
 /** A frame's body; its one byte of picture tells which it is. */
 function bodyOf(frame: number): ArrayBuffer {
   const bytes = new Uint8Array(HEADER_BYTES + 1);
-  bytes.set([0, 0, 0, 1, frame]);
+  bytes.set([0, 0, 0, 1, 0, 0, 0, 0, frame]);
   return bytes.buffer;
 }
 
@@ -57,6 +57,7 @@ const shown = (changes: Partial<Shown> = {}): Shown => ({
   moving: false,
   hatched: null,
   maskOf: null,
+  trace: null,
   ...changes,
 });
 

@@ -1,12 +1,21 @@
 /** Paints the stage: the backing, and on it the newest frame wherever the view is. */
 
 import { requestFrame } from "@/api/calls";
-import { closeFrame, decodeFrame, drawFrame, type Frame, NewestOnly } from "@/api/frames";
+import { closeFrame, decodeFrames, drawFrame, NewestOnly } from "@/api/frames";
 import type { FrameView } from "@/api/types";
-import { hatched } from "@/features/stage/hatching";
+import {
+  type Asked,
+  basisOf,
+  type Look,
+  lookOf,
+  type Part,
+  partToAsk,
+  patched,
+  requestOf,
+} from "@/features/stage/patching";
 import type { Canvas, Edit } from "@/model/composite";
 import { type FrameArea, frameArea, type Size, type StageView } from "@/model/viewing";
-import type { Backing } from "@/state/desk";
+import type { Backing, Trace } from "@/state/desk";
 
 export interface Shown {
   readonly projectId: string;
@@ -22,14 +31,24 @@ export interface Shown {
   readonly hatched: string | null;
   /** The layer whose mask is shown alone. */
   readonly maskOf: string | null;
+  /** The stroke under way, where it changes only what the brush goes over. */
+  readonly trace: Trace | null;
 }
 
-interface Held {
-  readonly frame: Frame;
+interface Held extends Look {
   readonly area: FrameArea;
-  /** What the open layer's mask hides, to be hatched. */
-  readonly hidden: Frame | null;
-  readonly lines: Frame | null;
+  readonly basis: readonly unknown[];
+}
+
+/** What came of one request: a frame, or a part of one. */
+interface Answer {
+  readonly data: ArrayBuffer;
+  readonly shown: Shown;
+  readonly asked: Asked;
+  readonly part: Part | null;
+  readonly turn: number;
+  /** Ends once all that was asked for before it is painted. */
+  readonly before: Promise<void>;
 }
 
 interface Place {
@@ -58,6 +77,8 @@ export class StagePainter {
   /** How many frames have come, and which of them was painted last. */
   #arrived = 0;
   #painted = 0;
+  #asked: Asked | null = null;
+  #taking: Promise<void> = Promise.resolve();
 
   constructor(surface: HTMLCanvasElement, onTrouble: (error: unknown) => void) {
     this.#surface = surface;
@@ -84,23 +105,22 @@ export class StagePainter {
   }
 
   async #fetch(shown: Shown): Promise<void> {
+    const part = partToAsk(this.#asked, shown);
     const detail = shown.moving ? MOVING_DETAIL : 1;
-    const area = frameArea(shown.view, shown.canvas, shown.stage, shown.pixelRatio, detail);
+    const area = part
+      ? this.#asked?.area
+      : frameArea(shown.view, shown.canvas, shown.stage, shown.pixelRatio, detail);
     if (!area) return this.#settle(shown);
+    const { trace } = shown;
+    const basis = (part && this.#asked?.basis) ?? basisOf(shown);
+    const asked = { basis, stroke: trace?.stroke ?? null, count: trace?.points.length ?? 0, area };
+    this.#asked = asked;
     try {
-      const { hatched } = shown;
-      const ask = async (view: FrameView) => {
-        const { projectId, revision, unsaved } = shown;
-        return (await requestFrame(projectId, { revision, unsaved, view })).arrayBuffer();
-      };
-      const view = { ...area.request, fine: !shown.moving, mask_of: shown.maskOf };
-      const [data, hidden] = await Promise.all([
-        ask(view),
-        hatched === null ? null : ask({ ...view, fine: false, hidden_of: hatched }),
-      ]);
+      const data = await ask(shown, part ? requestOf(area, part) : area.request);
       this.#arrived += 1;
+      const before = this.#taking;
       // Not awaited: the next request is under way while this frame is decoded.
-      void this.#take([data, hidden], shown, area, this.#arrived);
+      this.#taking = this.#take({ data, shown, asked, part, turn: this.#arrived, before });
     } catch (error) {
       this.#giveUp(shown, error);
     }
@@ -108,63 +128,80 @@ export class StagePainter {
 
   /** A frame that did not come, or that is none, is not waited for any longer. */
   #giveUp(shown: Shown, error: unknown): void {
+    this.#asked = null;
     this.#settle(shown);
     this.#onTrouble(error);
   }
 
-  async #take(
-    [data, veiled]: readonly [ArrayBuffer, ArrayBuffer | null],
-    shown: Shown,
-    area: FrameArea,
-    turn: number,
-  ): Promise<void> {
+  async #take({ data, shown, asked, part, turn, before }: Answer): Promise<void> {
     try {
-      const [frame, hidden] = await Promise.all([
-        decodeFrame(data),
-        veiled ? decodeFrame(veiled) : null,
-      ]);
+      const [frame, hidden] = await decodeFrames(data);
+      if (!frame) return;
+      const { area, basis } = asked;
       const detail = (area.request.width / area.width) * shown.pixelRatio;
-      const lines = hidden && (await hatched(hidden, detail));
-      const came = { frame, area, hidden, lines };
-      if (turn < this.#painted || this.#shown === null) return letGo(came);
-      this.#painted = turn;
-      letGo(this.#held);
-      this.#held = came;
-      this.#paint();
+      const look = await lookOf(frame, hidden ?? null, detail, part ?? undefined);
+      if (part) await before;
+      this.#hold({ ...look, area, basis }, part, turn);
       this.#settle(shown);
     } catch (error) {
       this.#giveUp(shown, error);
     }
   }
 
+  /** Show what came, unless something newer is shown; a part only on what it belongs to. */
+  #hold(came: Held, part: Part | null, turn: number): void {
+    const held = this.#held;
+    const fits = !part || held?.basis === came.basis;
+    if (turn < this.#painted || this.#shown === null || !fits) {
+      letGo(came);
+      return;
+    }
+    this.#painted = turn;
+    if (part && held) {
+      this.#held = { ...held, ...patched(held, came, part) };
+      letGo(came);
+    } else {
+      letGo(held);
+      this.#held = came;
+    }
+    this.#paint(part);
+  }
+
   #settle(shown: Shown): void {
     if (shown === this.#shown && !shown.moving) this.#surface.setAttribute("aria-busy", "false");
   }
 
-  #paint(): void {
+  /** Paint all of it, or only where a part of the frame lies. */
+  #paint(part: Part | null = null): void {
     const shown = this.#shown;
     const context = this.#surface.getContext("2d", { alpha: true });
     if (!shown || !context) return;
     this.#fit(shown);
+    const held = this.#held && { ...this.#held, to: placeOf(this.#held.area, shown) };
+    context.save();
+    if (part && held) clipTo(context, placeOfPart(held.area, held.to, part));
     context.clearRect(0, 0, this.#surface.width, this.#surface.height);
     const area = frameArea(shown.view, shown.canvas, shown.stage, shown.pixelRatio, 1);
-    if (!area) return;
-    context.save();
-    context.beginPath();
-    context.rect(area.left, area.top, area.width, area.height);
-    context.clip();
-    const held = this.#held && { ...this.#held, to: placeOf(this.#held.area, shown) };
+    if (area) this.#paintArea(context, shown, area, held);
+    context.restore();
+  }
+
+  #paintArea(
+    context: CanvasRenderingContext2D,
+    shown: Shown,
+    area: FrameArea,
+    held: (Held & { readonly to: Place }) | null,
+  ): void {
+    clipTo(context, { ...area, x: area.left, y: area.top });
     // Filling what an opaque frame hides would cost as much as the frame itself.
     if (!held || held.frame.veil || !covers(held.to, area)) {
       context.fillStyle = this.#backing(context, shown);
       context.fillRect(area.left, area.top, area.width, area.height);
     }
-    if (held) {
-      // What moves must come soon; what rests is drawn pixel for pixel.
-      context.imageSmoothingQuality = shown.moving ? "low" : "high";
-      drawHeld(context, held, held.to);
-    }
-    context.restore();
+    if (!held) return;
+    // What moves must come soon; what rests is drawn pixel for pixel.
+    context.imageSmoothingQuality = shown.moving ? "low" : "high";
+    drawHeld(context, held, held.to);
   }
 
   #fit({ stage, pixelRatio }: Shown): void {
@@ -197,7 +234,14 @@ function drawHeld(context: CanvasRenderingContext2D, held: Held, to: Place): voi
   drawFrame(context, held.lines, from, to);
 }
 
-function letGo(held: Held | null): void {
+/** Ask for a view, and for what the open layer's mask hides there. */
+async function ask(shown: Shown, area: FrameArea["request"]): Promise<ArrayBuffer> {
+  const { projectId, revision, unsaved, moving, maskOf, hatched } = shown;
+  const view: FrameView = { ...area, fine: !moving, mask_of: maskOf, hidden_of: hatched };
+  return (await requestFrame(projectId, { revision, unsaved, view })).arrayBuffer();
+}
+
+function letGo(held: Look | null): void {
   for (const frame of [held?.frame, held?.hidden, held?.lines]) if (frame) closeFrame(frame);
 }
 
@@ -211,6 +255,22 @@ function placeOf(area: FrameArea, shown: Shown): Place {
     width: area.request.width * stretch,
     height: area.request.height * stretch,
   };
+}
+
+/** Where a part of a frame lies, and a pixel more: what is stretched reaches over. */
+function placeOfPart(area: FrameArea, whole: Place, part: Part): Place {
+  const across = whole.width / area.request.width;
+  const down = whole.height / area.request.height;
+  const x = Math.floor(whole.x + part.x * across) - 1;
+  const y = Math.floor(whole.y + part.y * down) - 1;
+  const width = Math.ceil(part.width * across) + 2;
+  return { x, y, width, height: Math.ceil(part.height * down) + 2 };
+}
+
+function clipTo(context: CanvasRenderingContext2D, { x, y, width, height }: Place): void {
+  context.beginPath();
+  context.rect(x, y, width, height);
+  context.clip();
 }
 
 function covers(place: Place, area: FrameArea): boolean {

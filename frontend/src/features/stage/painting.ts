@@ -26,8 +26,13 @@ export interface StrokeDrag {
   readonly layer: Layer;
   readonly part: string;
   readonly lying: Lying;
+  /** Another one for each piece that is sent. */
+  piece: object;
   points: Touched[];
 }
+
+/** How far beyond a brush's size its pixels may reach, in pixels of the canvas. */
+const SPARE = 2;
 
 /** Where the last stroke ended: with Shift the next one begins there. */
 let lastEnd: { readonly layer: string; readonly at: Point } | null = null;
@@ -55,7 +60,8 @@ export function beginStroke(composite: Composite, event: PointerEvent<Element>):
   const lying = maskLying(composite, layer, layer.mask ?? EMPTY_MASK);
   const joins = event.shiftKey && lastEnd?.layer === layer.id;
   const before = joins && lastEnd ? [{ at: lastEnd.at, pressure: touched.pressure }] : [];
-  const drag: StrokeDrag = { kind: "stroke", layer, part, lying, points: [...before, touched] };
+  const points = [...before, touched];
+  const drag: StrokeDrag = { kind: "stroke", layer, part, lying, piece: {}, points };
   show(drag);
   return drag;
 }
@@ -74,6 +80,7 @@ export function goOn(drag: StrokeDrag, event: PointerEvent<Element>, desk: DeskA
     if (edit.stroke && isFull(edit.stroke)) {
       desk.edit(edit);
       drag.points = drag.points.slice(-1);
+      drag.piece = {};
     }
   }
   show(drag);
@@ -89,7 +96,10 @@ export function endStroke(drag: StrokeDrag, desk: DeskActions): void {
 }
 
 function show(drag: StrokeDrag): void {
-  useDesk.getState().actions.setLive(editOf(drag));
+  const { setTrace } = useDesk.getState().actions;
+  const points = drag.points.map(({ at }) => at);
+  const reach = useBrush.getState().size / 2 + SPARE;
+  setTrace({ stroke: drag.piece, points, reach, edit: editOf(drag) });
 }
 
 function editOf({ layer, part, lying, points }: StrokeDrag) {

@@ -3,12 +3,13 @@
 import { type RefObject, useEffect, useMemo, useRef } from "react";
 import { useShallow } from "zustand/react/shallow";
 import { Problem } from "@/api/http";
-import { StagePainter } from "@/features/stage/painter";
-import { type Edit, type Layer, layerById } from "@/model/composite";
+import { type Shown, StagePainter } from "@/features/stage/painter";
+import { type Canvas, type Edit, type Layer, layerById } from "@/model/composite";
 import { withEdits } from "@/model/expected";
+import { hasSpreadingMasks } from "@/model/masks";
 import { tryStrength } from "@/model/tries";
 import { fitView, type StageView } from "@/model/viewing";
-import { useDesk } from "@/state/desk";
+import { type Trace, useDesk } from "@/state/desk";
 import { useMessages } from "@/state/messages";
 import { useComposite, useProject } from "@/state/project";
 
@@ -17,22 +18,9 @@ const SEEN_THROUGH = 0.5;
 /** Paint the project's frames onto a canvas element; returns the view in force. */
 export function useFrames(surface: RefObject<HTMLCanvasElement | null>): StageView | null {
   const painter = useRef<StagePainter | null>(null);
-  const known = useProject((project) => project.known);
-  const composite = useComposite();
-  const stage = useDesk((desk) => desk.stage);
-  const chosen = useDesk((desk) => desk.view);
-  const backing = useDesk((desk) => desk.backing);
-  const live = useDesk((desk) => desk.live);
-  const lookedAt = useDesk((desk) => desk.lookedAt);
-  const unsaved = useUnsaved();
-  const hatched = useHatched();
-  const maskAlone = useDesk((desk) => desk.maskAlone);
-  const uncut = useDesk((desk) => desk.uncut);
-  const canvas = live?.kind === "set_canvas" ? live.canvas : composite?.canvas;
-  const view = useMemo(
-    () => chosen ?? (canvas && stage.width > 0 ? fitView(canvas, stage) : null),
-    [chosen, canvas, stage],
-  );
+  const painted = useRef<Shown | null>(null);
+  const view = useViewInForce();
+  const shown = useShown(view);
 
   useEffect(() => {
     if (!surface.current) return;
@@ -41,49 +29,63 @@ export function useFrames(surface: RefObject<HTMLCanvasElement | null>): StageVi
     return () => made.close();
   }, [surface]);
 
-  const projectId = known?.id;
-  const revision = lookedAt ?? known?.head;
-  // What pixels depend on; a new backing alone needs none.
-  const pixels = useMemo(
-    () => ({ projectId, revision, unsaved, canvas, view, stage, hatched, maskAlone }),
-    [projectId, revision, unsaved, canvas, view, stage, hatched, maskAlone],
-  );
-  const painted = useRef<object | null>(null);
   useEffect(() => {
-    if (!projectId || !revision || !canvas || !view || stage.width === 0) return;
-    painter.current?.show(
-      {
-        projectId,
-        revision,
-        unsaved,
-        canvas,
-        view,
-        stage,
-        pixelRatio: window.devicePixelRatio,
-        backing,
-        moving: live !== null,
-        hatched: maskAlone || uncut ? null : hatched,
-        maskOf: maskAlone ? hatched : null,
-      },
-      painted.current !== pixels,
-    );
-    painted.current = pixels;
-  }, [
-    projectId,
-    revision,
-    unsaved,
-    canvas,
-    view,
-    stage,
-    backing,
-    live,
-    pixels,
-    hatched,
-    maskAlone,
-    uncut,
-  ]);
+    if (!shown) return;
+    painter.current?.show(shown, hasOtherPixels(painted.current, shown));
+    painted.current = shown;
+  }, [shown]);
 
   return view;
+}
+
+function useViewInForce(): StageView | null {
+  const canvas = useCanvas();
+  const stage = useDesk((desk) => desk.stage);
+  const chosen = useDesk((desk) => desk.view);
+  return useMemo(
+    () => chosen ?? (canvas && stage.width > 0 ? fitView(canvas, stage) : null),
+    [chosen, canvas, stage],
+  );
+}
+
+/** Return the sheet, as it is being changed. */
+function useCanvas(): Canvas | undefined {
+  const composite = useComposite();
+  const live = useDesk((desk) => desk.live);
+  return live?.kind === "set_canvas" ? live.canvas : composite?.canvas;
+}
+
+/** Return all that the stage shows; null while there is nothing to show. */
+function useShown(view: StageView | null): Shown | null {
+  const projectId = useProject((project) => project.known?.id);
+  const head = useProject((project) => project.known?.head);
+  const canvas = useCanvas();
+  const stage = useDesk((desk) => desk.stage);
+  const backing = useDesk((desk) => desk.backing);
+  const moving = useDesk((desk) => desk.live !== null);
+  const revision = useDesk((desk) => desk.lookedAt) ?? head;
+  const uncut = useDesk((desk) => desk.uncut);
+  const alone = useDesk((desk) => desk.maskAlone);
+  const open = useHatched();
+  const trace = useTrace();
+  const unsaved = useUnsaved();
+  const hatched = alone || uncut ? null : open;
+  const maskOf = alone ? open : null;
+  return useMemo(() => {
+    if (!projectId || !revision || !canvas || !view || stage.width === 0) return null;
+    const picture = { projectId, revision, unsaved, canvas, moving, hatched, maskOf, trace };
+    return { ...picture, view, stage, backing, pixelRatio: window.devicePixelRatio };
+  }, [projectId, revision, unsaved, canvas, view, stage, backing, moving, hatched, maskOf, trace]);
+}
+
+/** What pixels depend on; a new backing alone needs none. */
+const PIXELS = [
+  ...(["projectId", "revision", "unsaved", "canvas"] as const),
+  ...(["view", "stage", "hatched", "maskOf"] as const),
+];
+
+function hasOtherPixels(before: Shown | null, shown: Shown): boolean {
+  return before === null || PIXELS.some((name) => before[name] !== shown[name]);
 }
 
 /** Return the layer whose hidden parts are hatched: the open one, while Cut is open. */
@@ -95,6 +97,14 @@ function useHatched(): string | null {
   const shown = composite && live ? withEdits(composite, [live]) : composite;
   const layer = shown ? layerById(shown, openLayer) : undefined;
   return layer?.mask && facet === "cut" && !lookedAt ? layer.id : null;
+}
+
+/** Return the stroke under way, where it changes nothing but what the brush goes over. */
+function useTrace(): Trace | null {
+  const composite = useComposite();
+  const trace = useDesk((desk) => desk.trace);
+  const spreads = useMemo(() => composite !== null && hasSpreadingMasks(composite), [composite]);
+  return spreads ? null : trace;
 }
 
 /** Return what lies on top of the saved state, in the order in which it applies. */

@@ -2,7 +2,7 @@
 
 import { useEffect, useRef, useState } from "react";
 import { requestTries } from "@/api/calls";
-import { closeFrame, decodeFrame, type Frame, NewestOnly } from "@/api/frames";
+import { closeFrame, decodeFrames, type Frame, NewestOnly } from "@/api/frames";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import type { Canvas, Edit } from "@/model/composite";
 import { useDesk } from "@/state/desk";
@@ -41,28 +41,20 @@ export function useTries(alternatives: readonly Edit[]): TriesPicture | null {
 
   useEffect(() => {
     let left = false;
+    const hold = (frame: Frame | null) => {
+      if (held.current) closeFrame(held.current);
+      held.current = frame;
+    };
     requests.current = new NewestOnly<Asked>(async (asked) => {
-      try {
-        const response = await requestTries(projectId, asked);
-        const frame = await decodeFrame(await response.arrayBuffer());
-        if (left) return closeFrame(frame);
-        const tileHeight = Number(response.headers.get("Tile-Height"));
-        setSheet({
-          frame,
-          tileHeight,
-          width: asked.width / window.devicePixelRatio,
-          height: tileHeight / window.devicePixelRatio,
-        });
-        if (held.current) closeFrame(held.current);
-        held.current = frame;
-      } catch {
-        // The strip keeps what it shows; the stage tells of a lost connection.
-      }
+      const came = await tried(projectId, asked);
+      if (left && came) return closeFrame(came.frame);
+      if (!came) return;
+      setSheet(came);
+      hold(came.frame);
     });
     return () => {
       left = true;
-      if (held.current) closeFrame(held.current);
-      held.current = null;
+      hold(null);
     };
   }, [projectId]);
 
@@ -83,4 +75,18 @@ export function useTries(alternatives: readonly Edit[]): TriesPicture | null {
 function tileWidth(canvas: Canvas): number {
   const byHeight = (TALLEST * canvas.width) / canvas.height;
   return Math.max(24, Math.round(Math.min(WIDEST, byHeight)));
+}
+
+/** Return what came; null where nothing did: the stage tells of a lost connection. */
+async function tried(projectId: string, asked: Asked): Promise<TriesPicture | null> {
+  try {
+    const response = await requestTries(projectId, asked);
+    const [frame] = await decodeFrames(await response.arrayBuffer());
+    if (!frame) return null;
+    const tileHeight = Number(response.headers.get("Tile-Height"));
+    const width = asked.width / window.devicePixelRatio;
+    return { frame, tileHeight, width, height: tileHeight / window.devicePixelRatio };
+  } catch {
+    return null;
+  }
 }

@@ -46,15 +46,28 @@ class PaintStroke(MaskEdit):
         """Name the stroke, and leave its points to whoever keeps strokes."""
         if self.last is not None:
             return self
-        mask = composite.layer(self.layer_id).mask or Mask()
-        stroke = self._stroke()
-        previous = self._before(mask)
+        return self.naming(*self.painted_now(composite))
+
+    def naming(self, previous: str | None, named: str, stroke: Stroke) -> Self:
+        """Return the edit with a stroke's name in place of its points.
+
+        Parameters
+        ----------
+        previous : str or None
+            Id of the stroke before it.
+        named : str
+            Id of the stroke.
+        stroke : Stroke
+            What is kept elsewhere.
+
+        Returns
+        -------
+        PaintStroke
+            As it is stored.
+        """
+        shows = stroke.shows
         return with_fields(
-            self,
-            stroke=None,
-            previous=previous,
-            last=stroke_id(previous, stroke),
-            shows=stroke.shows,
+            self, stroke=None, previous=previous, last=named, shows=shows
         )
 
     def says(self, stored: dict[str, Any]) -> bool:
