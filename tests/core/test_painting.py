@@ -245,7 +245,7 @@ def test_only_what_touches_the_view_is_needed() -> None:
     composite = composite_of(near, far, width=WIDTH, height=HEIGHT)
     view = View(0, 0, WIDTH, HEIGHT, 1)
 
-    assert assets_needed(composite, view) == (frozenset({"a"}), frozenset())
+    assert assets_needed(composite, view) == (frozenset({"a"}), frozenset(), ())
     assert assets_needed(composite).pictures == {"a", "b"}
     assert render(composite, pyramids(a=PIXELS), view).shape == (HEIGHT, WIDTH, 4)
 

@@ -167,6 +167,14 @@ class PaintingMissingError(CoreError):
         self.last = last
 
 
+class RasterMissingError(CoreError):
+    """The pixels of a part of a visible layer's mask were not handed over."""
+
+    def __init__(self, part: str) -> None:
+        super().__init__(f"pixels must hold every visible part; {part} is absent")
+        self.part = part
+
+
 class StrokeMissingError(CoreError):
     """A stroke is not there, or not what it is called."""
 

@@ -2,6 +2,20 @@
 
 from __future__ import annotations
 
-from glyphaneme.core._kernels import composing, halving, painting, splitting
+from glyphaneme.core._kernels import (
+    composing,
+    halving,
+    nearness,
+    painting,
+    splitting,
+    tiling,
+)
 
-__all__ = ["composing", "halving", "painting", "splitting"]
+__all__ = [
+    "composing",
+    "halving",
+    "nearness",
+    "painting",
+    "splitting",
+    "tiling",
+]

@@ -11,6 +11,8 @@ from pydantic import BaseModel, ConfigDict
 from glyphaneme.core.document import Composite, store_composite
 from glyphaneme.core.edits import (
     AddLayer,
+    AddPart,
+    ChangePart,
     Edit,
     apply,
     decided,
@@ -19,6 +21,7 @@ from glyphaneme.core.edits import (
     store_edit,
 )
 from glyphaneme.core.errors import CoreError
+from glyphaneme.services.assets import ON_THE_SHELF
 from glyphaneme.services.errors import (
     KeyReusedError,
     NotThereError,
@@ -35,7 +38,7 @@ from glyphaneme.services.projects import (
 )
 from glyphaneme.store import projects as projects_store
 from glyphaneme.store.pictures import find_picture
-from glyphaneme.store.rows import ProjectRow, RevisionRow, StandingRow
+from glyphaneme.store.rows import PictureRow, ProjectRow, RevisionRow, StandingRow
 
 if TYPE_CHECKING:
     from glyphaneme.services.studio import Visit
@@ -197,14 +200,21 @@ def _locked(visit: Visit, project_id: uuid.UUID) -> ProjectRow:
 
 
 def _require_picture(visit: Visit, edit: Edit) -> None:
-    if not isinstance(edit, AddLayer):
-        return
+    if isinstance(edit, AddLayer):
+        row = _picture(visit, edit.picture)
+        if row is None or (row.width, row.height) != (edit.width, edit.height):
+            raise PictureMismatchError(edit.name)
+    elif isinstance(edit, AddPart | ChangePart):
+        for picture in edit.part.reads.pictures:
+            if _picture(visit, picture) is None:
+                raise NotThereError(ON_THE_SHELF)
+
+
+def _picture(visit: Visit, name: str) -> PictureRow | None:
     try:
-        row = find_picture(visit.session, uuid.UUID(edit.picture))
+        return find_picture(visit.session, uuid.UUID(name))
     except ValueError:
-        row = None
-    if row is None or (row.width, row.height) != (edit.width, edit.height):
-        raise PictureMismatchError(edit.name)
+        return None
 
 
 def _reapply(

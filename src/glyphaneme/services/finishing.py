@@ -13,11 +13,12 @@ from glyphaneme.codecs import FileFormat, FileSpec, Shape, let_go, write_bands
 from glyphaneme.codecs.openraster import MEDIA_TYPE
 from glyphaneme.core.document.gradients import Color
 from glyphaneme.core.place import Pyramid
-from glyphaneme.core.render import View, paintings_of, render_bands
+from glyphaneme.core.render import View, all_needed, render_bands
 from glyphaneme.core.values import with_fields
+from glyphaneme.services.assets import assets_named, assets_of
 from glyphaneme.services.errors import ExportSizeError, KeyReusedError, NotThereError
 from glyphaneme.services.layered import write_layered
-from glyphaneme.services.painting import named_strokes, paintings_named
+from glyphaneme.services.painting import named_strokes
 from glyphaneme.services.pictures import original_file
 from glyphaneme.services.projects import (
     composite_at,
@@ -25,7 +26,6 @@ from glyphaneme.services.projects import (
     require_revision,
 )
 from glyphaneme.services.reporting import DONE_BEFORE, ReportingFile
-from glyphaneme.services.showing import assets_of, pyramids_named
 from glyphaneme.services.studio import stream_file
 from glyphaneme.services.working import Job, job_of
 from glyphaneme.store.blobs import blob_size
@@ -38,7 +38,6 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document import Canvas, Composite
-    from glyphaneme.core.mask.paintings import Painting
     from glyphaneme.core.render.composing import Rounding
     from glyphaneme.services.studio import Studio, Visit
     from glyphaneme.services.working import Progress
@@ -129,11 +128,9 @@ def _make_layered_file(
     with studio.looking() as visit:
         composite = composite_at(visit, request.revision)
         # Hidden layers travel along too.
-        assets: dict[str, Pyramid | Painting] = {
-            **pyramids_named(visit, composite.pictures()),
-            **paintings_named(visit, paintings_of(composite)),
-        }
-        strokes = named_strokes(visit, paintings_of(composite))
+        needed = all_needed(composite)
+        assets = assets_named(visit, needed)
+        strokes = named_strokes(visit, needed.paintings)
 
     def original(picture: str) -> Iterator[bytes]:
         with studio.looking() as visit:

@@ -40,10 +40,10 @@ from glyphaneme.core.document.tree import require_sound
 from glyphaneme.core.errors import CoreError
 from glyphaneme.core.mask.paintings import Painting, painted_all
 from glyphaneme.core.mask.strokes import NamedStroke, require_strokes_named
-from glyphaneme.core.place import Placement, Pyramid, build_pyramid
+from glyphaneme.core.place import Placement, build_pyramid
 from glyphaneme.core.render import (
     View,
-    paintings_of,
+    all_needed,
     reach_of,
     render,
     render_bands,
@@ -64,6 +64,8 @@ OPS: dict[BlendMode, str] = {
 }
 MODES = {op: mode for mode, op in OPS.items()}
 SHEET_NAME = "The sheet"
+MASKS_PICTURE = "Mask"
+"""How a picture is called that only masks are made of."""
 USUAL_PPI = (1, 4800)
 LONGEST_NAME = 120
 
@@ -159,28 +161,33 @@ def read_layered(file: BinaryIO) -> Unpacked:
     return _foreign(reader)
 
 
-def assets_of_layered(unpacked: Unpacked) -> dict[str, Pyramid | Painting]:
+def assets_of_layered(unpacked: Unpacked) -> Assets:
     """Return all that rendering an unpacked file reads."""
-    assets: dict[str, Pyramid | Painting] = {
+    needed = all_needed(unpacked.composite)
+    pyramids = {
         picture: build_pyramid(read_picture(data))
         for picture, (_, data) in unpacked.pictures.items()
     }
+    rasters = {
+        part.raster: part.raster_of(pyramids[part.picture]) for part in needed.rasters
+    }
+    paintings = {}
     by_id = {stroke.id: stroke for stroke in unpacked.strokes}
-    for last in paintings_of(unpacked.composite):
+    for last in needed.paintings:
         chain = []
         named: str | None = last
         while named is not None:
             chain.append(by_id[named].stroke)
             named = by_id[named].previous
-        assets[last] = painted_all(Painting(), chain[::-1])
-    return assets
+        paintings[last] = painted_all(Painting(), chain[::-1])
+    return {**pyramids, **rasters, **paintings}
 
 
 def _is_complete(own: OwnDocument) -> bool:
     """Tell whether all pictures and strokes that the composite names are there."""
-    painted = paintings_of(own.composite)
+    needed = all_needed(own.composite)
     strokes = {stroke.id for stroke in own.strokes}
-    return own.composite.pictures() <= {*own.pictures} and painted <= strokes
+    return needed.pictures <= {*own.pictures} and needed.paintings <= strokes
 
 
 def _own(reader: OpenRasterReader, own: OwnDocument) -> Unpacked:
@@ -188,6 +195,8 @@ def _own(reader: OpenRasterReader, own: OwnDocument) -> Unpacked:
     for layer in own.composite.all_layers():
         if isinstance(layer, PhotoLayer):
             names.setdefault(layer.picture, layer.name)
+    for picture in own.composite.pictures():
+        names.setdefault(picture, MASKS_PICTURE)
     pictures = {
         picture: (name, reader.own_picture(own.pictures[picture]))
         for picture, name in names.items()

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, BinaryIO
 
 from glyphaneme.codecs import PictureRefusedError, RefusalCode
 from glyphaneme.core.document import Composite, GroupLayer, Layer, PhotoLayer
+from glyphaneme.core.mask import RasterPart
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.layered import read_layered
 from glyphaneme.services.painting import keep_named
@@ -16,6 +17,7 @@ from glyphaneme.services.projects import begin_project
 if TYPE_CHECKING:
     from collections.abc import Mapping
 
+    from glyphaneme.core.mask import Mask
     from glyphaneme.services.studio import Visit
 
 
@@ -31,8 +33,15 @@ def open_layered(visit: Visit, file: BinaryIO, *, file_name: str) -> uuid.UUID:
     """
     name = name_from_file(file_name)
     unpacked = read_layered(file)
+    shown = {
+        layer.picture
+        for layer in unpacked.composite.all_layers()
+        if isinstance(layer, PhotoLayer)
+    }
     brought = {
-        picture: bring_in(visit, data, file_name=f"{called}.png")
+        picture: bring_in(
+            visit, data, file_name=f"{called}.png", on_shelf=picture in shown
+        )
         for picture, (called, data) in unpacked.pictures.items()
     }
     keep_named(visit, unpacked.strokes)
@@ -56,6 +65,7 @@ def _with_pictures(layer: Layer, brought: Mapping[str, BroughtIn]) -> Layer:
     PictureRefusedError
         A picture is not as large as its layer says.
     """
+    layer = with_fields(layer, mask=_mask_with_pictures(layer.mask, brought))
     if isinstance(layer, GroupLayer):
         members = tuple(_with_pictures(one, brought) for one in layer.layers)
         return with_fields(layer, layers=members)
@@ -69,3 +79,17 @@ def _with_pictures(layer: Layer, brought: Mapping[str, BroughtIn]) -> Layer:
             "of the file was kept; save it anew and bring that in.",
         )
     return with_fields(layer, picture=str(picture.id))
+
+
+def _mask_with_pictures(
+    mask: Mask | None, brought: Mapping[str, BroughtIn]
+) -> Mask | None:
+    if mask is None:
+        return None
+    parts = tuple(
+        with_fields(part, picture=str(brought[part.picture].id))
+        if isinstance(part, RasterPart)
+        else part
+        for part in mask.parts
+    )
+    return with_fields(mask, parts=parts)

@@ -71,17 +71,6 @@ def drafted_stroke(visit: Visit, before: Composite, edit: Edit) -> Edit:
     return edit.naming(previous, named, stroke)
 
 
-def paintings_named(visit: Visit, wanted: Iterable[str]) -> dict[str, Painting]:
-    """Return what strokes leave, by the id of the last one.
-
-    Raises
-    ------
-    NotThereError
-        A stroke is not kept here.
-    """
-    return {last: painting_at(visit, last) for last in wanted}
-
-
 def painting_at(visit: Visit, last: str) -> Painting:
     """Return what all strokes up to one leave.
 

@@ -54,11 +54,14 @@ class BroughtIn(Picture):
     was_there: bool
 
 
-def bring_in(visit: Visit, file: BinaryIO, *, file_name: str) -> BroughtIn:
+def bring_in(
+    visit: Visit, file: BinaryIO, *, file_name: str, on_shelf: bool = True
+) -> BroughtIn:
     """Keep a file as a picture and have it read in.
 
     The whole file is decoded first, so that what cannot be shown is refused at once
-    and leaves nothing behind (`PictureRefusedError`).
+    and leaves nothing behind (`PictureRefusedError`). What is not for the shelf stays
+    there all the same, where it was brought in for it before or is later.
     """
     name = name_from_file(file_name)
     facts = identify_picture(file)
@@ -73,8 +76,10 @@ def bring_in(visit: Visit, file: BinaryIO, *, file_name: str) -> BroughtIn:
             height=facts.height,
             note=facts.note,
             map_tags=facts.map_tags,
+            on_shelf=on_shelf,
         ),
     )
+    row.on_shelf = row.on_shelf or on_shelf
     job_id = _have_it_read(visit, row) if added else None
     picture = _picture(row, being_read=pictures_being_read(visit.session, [row.id]))
     return BroughtIn(**picture.model_dump(), job_id=job_id, was_there=not added)

@@ -21,28 +21,25 @@ from glyphaneme.core.document.model import LayerId
 from glyphaneme.core.edits import Edit, apply
 from glyphaneme.core.render import (
     View,
-    assets_needed,
     layers_under,
     render,
     render_fine,
 )
 from glyphaneme.core.tone import palette_of
 from glyphaneme.core.values import with_fields
-from glyphaneme.services.errors import NotThereError
-from glyphaneme.services.painting import drafted_stroke, paintings_named
+from glyphaneme.services.assets import assets_of
+from glyphaneme.services.painting import drafted_stroke
 from glyphaneme.services.projects import (
     composite_at,
     require_revision,
 )
-from glyphaneme.store.pictures import find_pictures
 
 if TYPE_CHECKING:
-    from collections.abc import Iterable, Sequence
+    from collections.abc import Sequence
     from typing import BinaryIO
 
-    from glyphaneme.core.document import Composite, Layer
-    from glyphaneme.core.place import Pyramid
-    from glyphaneme.core.render import Assets, CutOut
+    from glyphaneme.core.document import Composite
+    from glyphaneme.core.render import CutOut
     from glyphaneme.services.studio import Visit
 
 LARGEST_FRAME_SIDE = 4096
@@ -52,7 +49,6 @@ MOST_FOUND = 24
 PALETTE_WIDTH = 96
 TALLEST_SHEET = 65_500
 """No JPEG encoder takes more: tiles are smaller where there are many tall ones."""
-ON_THE_SHELF = "picture on the shelf"
 QUICK_QUALITY = 85
 FINE_QUALITY = 95
 
@@ -92,7 +88,7 @@ def show_frame(
     view: FrameView,
 ) -> bytes:
     """Render a frame of a draft, and after it another of what a mask hides there."""
-    composite = _drafted(visit, project_id, draft)
+    composite = drafted(visit, project_id, draft)
     shown, fine = composite, view.fine
     if view.mask_of is not None:
         shown = mask_alone(composite, view.mask_of)
@@ -106,7 +102,7 @@ def show_frame(
     frames = visit.studio.frames
     encoded = []
     for key, one, is_fine, jpeg in wanted:
-        assets = assets_of(visit, one, part, pile=composite.layers)
+        assets = assets_of(visit, one, part, pile=composite.layers, quick=not fine)
         frame = frames.render(
             key, one, assets, part, fine=is_fine, pile=composite.layers
         )
@@ -129,7 +125,7 @@ def show_alternatives(
     bytes, int
         One encoded frame with all of them below one another, and the height of each.
     """
-    composite = _drafted(visit, project_id, draft)
+    composite = drafted(visit, project_id, draft)
     tried = [_with_edit(visit, composite, edit) for edit in alternatives]
     tallest = TALLEST_SHEET // len(tried)
     view = _whole(composite, width, tallest=min(LARGEST_FRAME_SIDE, tallest))
@@ -161,7 +157,7 @@ def layers_there(
     at: tuple[float, float],
 ) -> list[LayerThere]:
     """Return what lies under a point of the canvas, front to back."""
-    composite = _drafted(visit, project_id, draft)
+    composite = drafted(visit, project_id, draft)
     assets = assets_of(visit, composite)
     found = layers_under(composite, assets, at, side=CUT_OUT_SIDE, most=MOST_FOUND)
     return [_layer_there(composite, one) for one in found]
@@ -217,54 +213,14 @@ def write_preview(
     return chosen
 
 
-def assets_of(
-    visit: Visit,
-    composite: Composite,
-    view: View | None = None,
-    *,
-    pile: tuple[Layer, ...] | None = None,
-) -> Assets:
-    """Return all that rendering a view of a composite reads.
+def drafted(visit: Visit, project_id: uuid.UUID, draft: Draft) -> Composite:
+    """Return a project's state with edits on top of it that are not saved.
 
     Raises
     ------
     NotThereError
-        A picture is not on the shelf, or a stroke is not kept.
+        There is no such project or state.
     """
-    needed = assets_needed(composite, view, pile=pile)
-    return {
-        **pyramids_named(visit, needed.pictures),
-        **paintings_named(visit, needed.paintings),
-    }
-
-
-def pyramids_named(visit: Visit, wanted: Iterable[str]) -> dict[str, Pyramid]:
-    """Return the assets of pictures, by their ids.
-
-    Raises
-    ------
-    NotThereError
-        A picture is not on the shelf.
-    """
-    try:
-        digests = {
-            (one := uuid.UUID(name)): visit.studio.digests.get(one) for name in wanted
-        }
-    except ValueError as cause:
-        raise NotThereError(ON_THE_SHELF) from cause
-    unknown = [picture for picture, digest in digests.items() if digest is None]
-    if unknown:
-        for row in find_pictures(visit.session, unknown):
-            digests[row.id] = visit.studio.digests.put(row.id, row.sha256)
-    found = {}
-    for picture, digest in digests.items():
-        if digest is None:
-            raise NotThereError(ON_THE_SHELF)
-        found[str(picture)] = visit.studio.shelf.pyramid(visit.session, digest)
-    return found
-
-
-def _drafted(visit: Visit, project_id: uuid.UUID, draft: Draft) -> Composite:
     if visit.studio.projects.get(draft.revision) != project_id:
         require_revision(visit, project_id, draft.revision)
         visit.studio.projects.put(draft.revision, project_id)

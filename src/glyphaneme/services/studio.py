@@ -28,6 +28,7 @@ if TYPE_CHECKING:
     from sqlalchemy.orm import Session, sessionmaker
 
     from glyphaneme.core.document import Composite
+    from glyphaneme.core.mask import Raster
     from glyphaneme.core.mask.paintings import Painting, Underway
 
 KeyT = TypeVar("KeyT")
@@ -39,6 +40,7 @@ PYRAMIDS_KEPT = 256
 PAINTED_BYTES_KEPT = 512 * 1024 * 1024
 """Paintings that come of one another share most of it, and are counted each whole."""
 DRAFTS_KEPT = 4
+RASTER_BYTES_KEPT = 256 * 1024 * 1024
 OWNER = "owner"
 """Who works at it, as long as there are no accounts."""
 
@@ -156,6 +158,14 @@ class Studio:
     """The same for strokes that are under way."""
     underway: Recent[str, Underway] = field(default_factory=lambda: Recent(DRAFTS_KEPT))
     """Strokes that are under way, by the part that they are painted in."""
+    rasters: Recent[str, Raster] = field(
+        default_factory=lambda: Recent(RASTER_BYTES_KEPT, lambda one: 2 * one.nbytes)
+    )
+    """Parts of masks that are pixels; counted with the smaller sizes to come."""
+    quick_rasters: Recent[str, Raster] = field(
+        default_factory=lambda: Recent(DRAFTS_KEPT)
+    )
+    """The same for those that are being changed, made of smaller pictures."""
     digests: Recent[uuid.UUID, str] = field(
         default_factory=lambda: Recent(PYRAMIDS_KEPT)
     )

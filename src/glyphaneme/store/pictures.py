@@ -36,10 +36,9 @@ def find_pictures(session: Session, ids: Iterable[uuid.UUID]) -> Sequence[Pictur
 
 
 def list_pictures(session: Session) -> Sequence[PictureRow]:
-    """Return all pictures, newest first."""
-    newest_first = select(PictureRow).order_by(
-        PictureRow.created_at.desc(), PictureRow.id
-    )
+    """Return all pictures of the shelf, newest first."""
+    on_shelf = select(PictureRow).where(PictureRow.on_shelf)
+    newest_first = on_shelf.order_by(PictureRow.created_at.desc(), PictureRow.id)
     return session.scalars(newest_first).all()
 
 

@@ -19,6 +19,7 @@ from sqlalchemy import (
     String,
     UniqueConstraint,
     func,
+    true,
 )
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
@@ -99,6 +100,8 @@ class PictureRow(Base):
     """What people should know of how it was taken, such as that the file has pages."""
     map_tags: Mapped[dict[str, Any] | None]
     """Where on a map it lies, as its file says."""
+    on_shelf: Mapped[bool] = mapped_column(server_default=true())
+    """Whether it is offered to be laid on; pictures that masks are made of are not."""
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
 
 

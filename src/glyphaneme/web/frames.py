@@ -10,11 +10,13 @@ from flask import Response, request
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
+from glyphaneme.core.document.model import LayerId
 from glyphaneme.core.edits import Edit
-from glyphaneme.services import showing
+from glyphaneme.core.mask import KeptPart, PartId
+from glyphaneme.services import keeping, showing
 from glyphaneme.services.projects import require_project, require_revision
 from glyphaneme.services.showing import Draft, FrameView, LayerThere
-from glyphaneme.web.shared import IdPath, looking
+from glyphaneme.web.shared import IdPath, changing, looking
 
 if TYPE_CHECKING:
     from http import HTTPStatus
@@ -98,6 +100,23 @@ def post_frame(path: IdPath, body: FrameRequest) -> Response:
             view=body.view,
         )
     return Response(frame, content_type="application/octet-stream")
+
+
+class KeepRequest(Draft):
+    """A draft, and which part of which layer's mask shall no longer follow another."""
+
+    layer_id: LayerId
+    part_id: PartId
+
+
+@api.post("/projects/<uuid:id>/kept-parts", responses={201: KeptPart})
+def post_kept_part(path: IdPath, body: KeepRequest) -> tuple[dict[str, Any], int]:
+    """Keep how another layer shows now, as a part that stays as it is."""
+    with changing() as visit:
+        part = keeping.keep_shape(
+            visit, path.id, draft=body, layer_id=body.layer_id, part_id=body.part_id
+        )
+    return part.model_dump(mode="json"), 201
 
 
 @api.post("/projects/<uuid:id>/layers-there", responses={200: LayersThere})

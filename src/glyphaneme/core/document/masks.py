@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document.grouping import lowered_through, on_canvas
 from glyphaneme.core.document.model import ColorLayer, GroupLayer, PlacedLayer
+from glyphaneme.core.mask import Mask
 from glyphaneme.core.place import canvas_to_source, source_to_canvas
 from glyphaneme.core.place.transform import followed_by, matrix_of, transform_of
 from glyphaneme.core.values import with_fields
@@ -14,8 +15,8 @@ from glyphaneme.core.values import with_fields
 if TYPE_CHECKING:
     from collections.abc import Iterable, Iterator
 
+    from glyphaneme.core.arrays import MatrixF64
     from glyphaneme.core.document.model import Composite, Layer
-    from glyphaneme.core.mask import Mask
 
 
 def unlinked_mask(mask: Mask, layer: PlacedLayer) -> Mask:
@@ -88,6 +89,30 @@ def mask_as_it_lies(composite: Composite, from_id: str, to_id: str) -> Mask | No
     if carried is None or not isinstance(target, PlacedLayer):
         return carried
     return linked_mask(carried, target)
+
+
+def to_mask_of(composite: Composite, layer_id: str) -> MatrixF64:
+    """Return how canvas positions map to those of a layer's mask.
+
+    Parameters
+    ----------
+    composite : Composite
+        In which the layer lies.
+    layer_id : str
+        Which layer; `LayerMissingError` where there is none.
+
+    Returns
+    -------
+    (2, 3) float64
+        To the layer's own pixels, or the canvas's, where it has no mask.
+    """
+    lifted = on_canvas(composite.path_to(layer_id))
+    mask = lifted.mask or Mask()
+    to_mask = matrix_of(mask.to_mask)
+    if not mask.linked or not isinstance(lifted, PlacedLayer):
+        return to_mask
+    size = {"width": lifted.width, "height": lifted.height}
+    return followed_by(canvas_to_source(lifted.placement, **size), to_mask)
 
 
 def hidden_part(composite: Composite, layer_id: str) -> Composite:

@@ -250,17 +250,18 @@ class Composite(BaseModel):
         return sum(not isinstance(one, GroupLayer) for one in self.all_layers())
 
     def pictures(self) -> frozenset[str]:
-        """Return the ids of all pictures, those of hidden layers too.
+        """Return the ids of all pictures, those of hidden layers and of masks too.
 
         Returns
         -------
         frozenset of str
             Each once, however many layers show it.
         """
+        layers = list(self.all_layers())
+        photos = [layer.picture for layer in layers if isinstance(layer, PhotoLayer)]
+        parts = [part for layer in layers if layer.mask for part in layer.mask.parts]
         return frozenset(
-            layer.picture
-            for layer in self.all_layers()
-            if isinstance(layer, PhotoLayer)
+            [*photos, *(picture for one in parts for picture in one.reads.pictures)]
         )
 
 

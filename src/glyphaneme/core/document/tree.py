@@ -17,7 +17,6 @@ from glyphaneme.core.errors import (
     LayerLimitError,
     MaskCircleError,
 )
-from glyphaneme.core.mask import LayerPart
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
@@ -156,4 +155,4 @@ def _each_of(layers: Layers) -> Iterator[Layer]:
 
 def _read_by(layer: Layer) -> list[str]:
     parts = layer.mask.parts if layer.mask else ()
-    return [part.layer_id for part in parts if isinstance(part, LayerPart)]
+    return [layer_id for part in parts for layer_id in part.reads.layers]

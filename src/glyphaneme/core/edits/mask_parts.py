@@ -9,7 +9,7 @@ from pydantic import Field
 from glyphaneme.core.document.changing import require_unlocked, with_layer_fields
 from glyphaneme.core.edits.base import LayerEdit
 from glyphaneme.core.errors import PartExistsError, PartLimitError, PartMissingError
-from glyphaneme.core.mask import MAX_PARTS, LayerPart, Mask, MaskPart, PartId
+from glyphaneme.core.mask import MAX_PARTS, Mask, MaskPart, PartId
 from glyphaneme.core.values import with_fields
 from glyphaneme.core.wording import JOIN_WORDS
 
@@ -29,10 +29,8 @@ class MaskEdit(LayerEdit):
         layer = composite.layer(self.layer_id)
         before = layer.mask or Mask()
         mask = self.changed(before, layer)
-        known = {part.layer_id for part in before.parts if isinstance(part, LayerPart)}
-        for part in mask.parts:
-            if isinstance(part, LayerPart) and part.layer_id not in known:
-                composite.layer(part.layer_id)
+        for layer_id in _layers_read(mask) - _layers_read(before):
+            composite.layer(layer_id)
         # An empty recipe hides nothing, however it is settled: there is no mask then.
         kept = mask if mask.parts else None
         return with_layer_fields(composite, self.layer_id, mask=kept)
@@ -206,3 +204,7 @@ def with_parts(mask: Mask, parts: Parts) -> Mask:
     True
     """
     return with_fields(mask, parts=parts)
+
+
+def _layers_read(mask: Mask) -> set[str]:
+    return {layer_id for part in mask.parts for layer_id in part.reads.layers}

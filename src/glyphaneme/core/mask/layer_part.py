@@ -7,7 +7,14 @@ from typing import TYPE_CHECKING, Literal
 import numpy as np
 
 from glyphaneme.core._kernels import masking
-from glyphaneme.core.mask.parts import JOINS, Join, LayerQuality, PartBase, PartId
+from glyphaneme.core.mask.parts import (
+    JOINS,
+    Join,
+    LayerQuality,
+    PartBase,
+    PartId,
+    Reads,
+)
 from glyphaneme.core.mask.steps import Step
 
 if TYPE_CHECKING:
@@ -37,6 +44,11 @@ class LayerPart(PartBase):
                 in_view=True,
             ),
         )
+
+    @property
+    def reads(self) -> Reads:
+        """The other layer."""
+        return Reads(layers=(self.layer_id,))
 
     @property
     def words(self) -> str:

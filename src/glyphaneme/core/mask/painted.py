@@ -10,7 +10,7 @@ from pydantic import Field
 from glyphaneme.core._kernels import masking
 from glyphaneme.core.errors import PaintingMissingError
 from glyphaneme.core.mask.paintings import Painting
-from glyphaneme.core.mask.parts import Join, PartBase
+from glyphaneme.core.mask.parts import Join, PartBase, Reads
 from glyphaneme.core.mask.steps import Step
 from glyphaneme.core.mask.strokes import MAX_STROKES, StrokeId
 
@@ -54,6 +54,11 @@ class PaintedPart(PartBase):
             return taken, step(masking.PLUS, shown=True)
         covered = step(masking.PLUS, shown=False)
         return taken, covered, step(masking.MINUS, shown=True)
+
+    @property
+    def reads(self) -> Reads:
+        """What its strokes leave."""
+        return Reads(paintings=(self.last,))
 
     @property
     def words(self) -> str:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import TYPE_CHECKING, Annotated, NamedTuple
 
+import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.core._kernels import masking
@@ -12,7 +13,9 @@ from glyphaneme.core._kernels import masking
 if TYPE_CHECKING:
     from collections.abc import Callable, Mapping
 
+    from glyphaneme.core.arrays import MatrixF64
     from glyphaneme.core.mask.planes import Plane
+    from glyphaneme.core.mask.rasters import RasterPart
     from glyphaneme.core.mask.steps import Step
 
 PartId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
@@ -43,13 +46,25 @@ class Seeing(NamedTuple):
     """How a mask is seen: what it is worked out for.
 
     `pixel` is how many of the mask's own pixels a shown one covers, along a side;
-    `assets` holds what a render reads, by id; `other` gives another
-    layer as it lies in the view.
+    `to_mask`, (2, 3) or (3, 3) float64, maps the view's pixels to those, and `size` is
+    the view's, rows and columns; `assets` holds what a render reads, by id; `other`
+    gives another layer as it lies in the view.
     """
 
     pixel: float
+    to_mask: MatrixF64 = np.eye(2, 3)
+    size: tuple[int, int] = (1, 1)
     assets: Mapping[str, object] = {}
     other: Callable[[str, LayerQuality], Plane | None] = lambda _id, _quality: None
+
+
+class Reads(NamedTuple):
+    """What the pixels of a part are made from, besides its own values; by ids."""
+
+    paintings: tuple[str, ...] = ()
+    layers: tuple[str, ...] = ()
+    pictures: tuple[str, ...] = ()
+    rasters: tuple[RasterPart, ...] = ()
 
 
 class PartBase(BaseModel):
@@ -81,6 +96,11 @@ class PartBase(BaseModel):
             Each kind says for itself.
         """
         raise NotImplementedError
+
+    @property
+    def reads(self) -> Reads:
+        """What has to be there before its pixels can be made; nothing for most."""
+        return Reads()
 
     @property
     def words(self) -> str:

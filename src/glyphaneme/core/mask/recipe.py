@@ -8,7 +8,10 @@ import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.core._kernels import masking
+from glyphaneme.core.mask.even import EvenPart
+from glyphaneme.core.mask.kept import KeptPart
 from glyphaneme.core.mask.layer_part import LayerPart
+from glyphaneme.core.mask.outline import OutlinePart
 from glyphaneme.core.mask.painted import PaintedPart
 from glyphaneme.core.mask.parts import Join, Seeing
 from glyphaneme.core.mask.shapes import EllipsePart, RectanglePart
@@ -31,7 +34,14 @@ MOST_SOFTENED = 300.0
 MOST_GROWN = 60.0
 
 MaskPart: TypeAlias = Annotated[
-    EllipsePart | RectanglePart | PaintedPart | LayerPart, Field(discriminator="kind")
+    EllipsePart
+    | RectanglePart
+    | OutlinePart
+    | EvenPart
+    | PaintedPart
+    | LayerPart
+    | KeptPart,
+    Field(discriminator="kind"),
 ]
 """The table of all kinds of parts: a new one is a module of its own and a name here."""
 

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from glyphaneme.core.render.assets import Assets, Needed, assets_needed, paintings_of
+from glyphaneme.core.render.assets import Assets, Needed, all_needed, assets_needed
 from glyphaneme.core.render.caching import FrameCache
 from glyphaneme.core.render.composing import Rounding
+from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.picking import CutOut, layers_under
 from glyphaneme.core.render.reaching import reach_of
 from glyphaneme.core.render.rendering import (
@@ -20,11 +21,12 @@ __all__ = [
     "CutOut",
     "FrameCache",
     "Needed",
+    "Passes",
     "Rounding",
     "View",
+    "all_needed",
     "assets_needed",
     "layers_under",
-    "paintings_of",
     "reach_of",
     "render",
     "render_bands",

@@ -15,7 +15,7 @@ from glyphaneme.core.document.model import (
     members_of,
     path_in,
 )
-from glyphaneme.core.mask import LayerPart, PaintedPart
+from glyphaneme.core.mask import Raster
 from glyphaneme.core.mask.paintings import Painting
 from glyphaneme.core.place import Pyramid, canvas_to_source
 
@@ -24,10 +24,11 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.arrays import MatrixF64
     from glyphaneme.core.document.model import Composite, Layer
+    from glyphaneme.core.mask import RasterPart
     from glyphaneme.core.render.views import View
 
-Assets: TypeAlias = Mapping[str, Pyramid | Painting]
-"""Pictures and paintings, by the ids that `assets_needed` gives."""
+Assets: TypeAlias = Mapping[str, Pyramid | Painting | Raster]
+"""Pictures, paintings and rasters, by the ids that `assets_needed` gives."""
 
 
 class Needed(NamedTuple):
@@ -36,6 +37,8 @@ class Needed(NamedTuple):
     pictures: frozenset[str]
     paintings: frozenset[str]
     """By the last stroke of each."""
+    rasters: tuple[RasterPart, ...]
+    """Parts that are pixels, each raster once; it has the part's `raster` as its id."""
 
 
 def assets_needed(
@@ -70,14 +73,15 @@ def assets_needed(
     around = composite.layers if pile is None else pile
     others = [one for layer in shown for one in others_read(layer, around)]
     layers = [*shown, *(inner for one in others for inner in _all_of(one))]
-    parts = [part for one in layers if one.mask for part in one.mask.working]
+    reads = [part.reads for one in layers if one.mask for part in one.mask.working]
+    shown_alone = {one.picture for one in layers if isinstance(one, PhotoLayer)}
+    rasters = {part.raster: part for one in reads for part in one.rasters}
     return Needed(
         pictures=frozenset(
-            layer.picture for layer in layers if isinstance(layer, PhotoLayer)
+            shown_alone.union(picture for one in reads for picture in one.pictures)
         ),
-        paintings=frozenset(
-            part.last for part in parts if isinstance(part, PaintedPart)
-        ),
+        paintings=frozenset(last for one in reads for last in one.paintings),
+        rasters=tuple(rasters.values()),
     )
 
 
@@ -99,11 +103,11 @@ def others_read(layer: Layer, pile: tuple[Layer, ...]) -> tuple[Layer, ...]:
     if layer.mask is None and not members_of(layer):
         return ()
     wanted = [
-        part.layer_id
+        layer_id
         for one in _all_of(layer)
         if one.mask
         for part in one.mask.working
-        if isinstance(part, LayerPart)
+        for layer_id in part.reads.layers
     ]
     found: list[Layer] = []
     for layer_id in wanted:
@@ -121,8 +125,8 @@ def _all_of(layer: Layer) -> Iterator[Layer]:
         yield from _all_of(member)
 
 
-def paintings_of(composite: Composite) -> frozenset[str]:
-    """Return the last strokes of all painted parts, those of hidden layers too.
+def all_needed(composite: Composite) -> Needed:
+    """Return what rendering any of a composite's layers reads, hidden ones too.
 
     Parameters
     ----------
@@ -131,15 +135,16 @@ def paintings_of(composite: Composite) -> frozenset[str]:
 
     Returns
     -------
-    frozenset of str
-        Each once.
+    Needed
+        Parts that are switched off count too.
     """
-    return frozenset(
-        part.last
-        for layer in composite.all_layers()
-        if layer.mask
-        for part in layer.mask.parts
-        if isinstance(part, PaintedPart)
+    masks = [layer.mask for layer in composite.all_layers() if layer.mask]
+    reads = [part.reads for mask in masks for part in mask.parts]
+    rasters = {part.raster: part for one in reads for part in one.rasters}
+    return Needed(
+        pictures=composite.pictures(),
+        paintings=frozenset(last for one in reads for last in one.paintings),
+        rasters=tuple(rasters.values()),
     )
 
 

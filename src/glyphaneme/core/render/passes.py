@@ -96,26 +96,52 @@ class Passes:
             0 or 1, and the steps.
         """
         if not mask.needs_neighbours:
-            seeing = Seeing(pixel_size(to_mask), self._assets, self.other)
+            seeing = self._seeing(to_mask)
             return mask.start, seen_steps(mask.steps(seeing), to_mask)
         plane = self._once(layer.id, lambda: self._settled(mask, to_mask))
         whole = Step(masking.PLANE, np.eye(2, 3), plane=plane)
         return 1.0, (whole, *mask.last_steps)
+
+    def _seeing(self, to_mask: MatrixF64) -> Seeing:
+        return Seeing(
+            pixel_size(to_mask),
+            to_mask,
+            (self._view.height, self._view.width),
+            self._assets,
+            self.other,
+        )
 
     def _once(self, key: object, make: Callable[[], Plane | None]) -> Plane | None:
         if key not in self._made:
             self._made[key] = make()
         return self._made[key]
 
-    def _alone(self, layer_id: str, quality: LayerQuality) -> Plane | None:
+    def quality(self, layer_id: str, quality: LayerQuality) -> Alpha | None:
+        """Return another layer as it lies in the view, as pixels.
+
+        Parameters
+        ----------
+        layer_id : str
+            Which layer.
+        quality : LayerQuality
+            What of it counts.
+
+        Returns
+        -------
+        (H, W) uint8 or None
+            0..255, as large as the view; None where there is no such layer.
+        """
         path = path_in(self._pile, layer_id)
         if path is None:
             return None
         *groups, layer = path
         alone = on_canvas((*groups, layer.model_copy(update=NEUTRAL)))
         table = build_table((alone,), self._assets, self._view, passes=self)
-        shown = compose(table, CLEAR, self._view)
-        return plane_of(_quality_of(shown, quality))
+        return _quality_of(compose(table, CLEAR, self._view), quality)
+
+    def _alone(self, layer_id: str, quality: LayerQuality) -> Plane | None:
+        found = self.quality(layer_id, quality)
+        return None if found is None else plane_of(found)
 
     def _settled(self, mask: Mask, to_mask: MatrixF64) -> Plane:
         pixel = pixel_size(to_mask) or 1.0
@@ -129,7 +155,7 @@ class Passes:
         moved = np.array([[1.0, 0, -margin], [0, 1, -margin], [0, 0, 1]])
         to_wide = to_mask @ moved
         parts = with_fields(mask, inverted=False, strength=1.0)
-        seeing = Seeing(pixel, self._assets, around.other)
+        seeing = around._seeing(to_wide)
         found = Masking(mask.start, seen_steps(parts.steps(seeing), to_wide))
         alpha = compose(white_table(found), CLEAR, wide)[..., 3].copy()
         alpha = _grown(alpha, mask.grown * scale)

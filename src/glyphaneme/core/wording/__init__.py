@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from glyphaneme.core.wording.masks import cut_words, fading_words
+from glyphaneme.core.wording.masks import cut_words, fading_words, part_words
 from glyphaneme.core.wording.sentences import (
     Part,
     Sentence,
@@ -22,5 +22,6 @@ __all__ = [
     "describe",
     "describe_canvas",
     "fading_words",
+    "part_words",
     "percent",
 ]

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from typing import TYPE_CHECKING
 
 from glyphaneme.core.document.model import PlacedLayer
-from glyphaneme.core.mask import Fade, FadeShape, Join, LayerPart, PaintedPart
+from glyphaneme.core.mask import Fade, FadeShape, Join, KeptPart, LayerPart, PaintedPart
 from glyphaneme.core.place import source_to_canvas
 from glyphaneme.core.wording.words import JOIN_WORDS, percent
 
@@ -129,7 +129,7 @@ def _begun(part: MaskPart, names: Names) -> str:
     if isinstance(part, PaintedPart):
         return "cut by brush"
     words = _turned(part, names)
-    if isinstance(part, LayerPart) and part.join is Join.KEEP:
+    if isinstance(part, LayerPart | KeptPart) and part.join is Join.KEEP:
         return f"held in {words}"
     if part.join is Join.ADD:
         return f"cut to {words}"

@@ -1,0 +1,103 @@
+"""What renders read: pictures, what strokes leave, and masks that are pixels."""
+
+from __future__ import annotations
+
+import uuid
+from typing import TYPE_CHECKING
+
+from glyphaneme.core.render import assets_needed
+from glyphaneme.services.errors import NotThereError
+from glyphaneme.services.painting import painting_at
+from glyphaneme.store.pictures import find_pictures
+
+if TYPE_CHECKING:
+    from collections.abc import Iterable, Mapping
+
+    from glyphaneme.core.document import Composite, Layer
+    from glyphaneme.core.mask import Raster, RasterPart
+    from glyphaneme.core.place import Pyramid
+    from glyphaneme.core.render import Assets, Needed, View
+    from glyphaneme.services.studio import Visit
+
+ON_THE_SHELF = "picture on the shelf"
+QUICK_PIXELS = 1_000_000
+"""So many pixels of a picture are read for a mask that is being changed."""
+
+
+def assets_of(
+    visit: Visit,
+    composite: Composite,
+    view: View | None = None,
+    *,
+    pile: tuple[Layer, ...] | None = None,
+    quick: bool = False,
+) -> Assets:
+    """Return all that rendering a view of a composite reads.
+
+    Where it must be `quick`, masks that are not at hand are made of smaller pictures.
+
+    Raises
+    ------
+    NotThereError
+        A picture is not on the shelf, or a stroke is not kept.
+    """
+    needed = assets_needed(composite, view, pile=pile)
+    return assets_named(visit, needed, quick=quick)
+
+
+def assets_named(visit: Visit, needed: Needed, *, quick: bool = False) -> Assets:
+    """Return all that was asked for, by its ids.
+
+    Raises
+    ------
+    NotThereError
+        A picture is not on the shelf, or a stroke is not kept.
+    """
+    pyramids = _pyramids(visit, needed.pictures)
+    rasters = {
+        part.raster: _raster(visit, part, pyramids, quick=quick)
+        for part in needed.rasters
+    }
+    paintings = {last: painting_at(visit, last) for last in needed.paintings}
+    return {**pyramids, **rasters, **paintings}
+
+
+def _raster(
+    visit: Visit, part: RasterPart, pyramids: Mapping[str, Pyramid], *, quick: bool
+) -> Raster:
+    studio, name = visit.studio, part.raster
+    found = studio.rasters.get(name)
+    if found is None and quick:
+        found = studio.quick_rasters.get(name)
+    if found is not None:
+        return found
+    pyramid = pyramids[part.picture]
+    if quick:
+        return studio.quick_rasters.put(name, part.raster_of(pyramid, QUICK_PIXELS))
+    return studio.rasters.put(name, part.raster_of(pyramid))
+
+
+def _pyramids(visit: Visit, wanted: Iterable[str]) -> dict[str, Pyramid]:
+    """Return pictures by their ids.
+
+    Raises
+    ------
+    NotThereError
+        A picture is not on the shelf.
+    """
+    try:
+        digests = {
+            (one := uuid.UUID(name)): visit.studio.digests.get(one) for name in wanted
+        }
+    except ValueError as cause:
+        raise NotThereError(ON_THE_SHELF) from cause
+    unknown = [picture for picture, digest in digests.items() if digest is None]
+    if unknown:
+        for row in find_pictures(visit.session, unknown):
+            digests[row.id] = visit.studio.digests.put(row.id, row.sha256)
+    found = {}
+    for picture, digest in digests.items():
+        if digest is None:
+            raise NotThereError(ON_THE_SHELF)
+        found[str(picture)] = visit.studio.shelf.pyramid(visit.session, digest)
+    return found
