@@ -5,7 +5,7 @@
 
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 
-const WORDS = ["minimum", "exclusiveMinimum", "maximum", "minLength", "maxLength", "maxItems"];
+const WORDS = ["minimum", "exclusiveMinimum", "maximum", "minLength", "maxLength", "minItems", "maxItems"];
 
 function limitsOf(property) {
   // What may be left out is described as one of several; their limits are alike.

@@ -188,6 +188,7 @@ def test_circle_has_the_soft_edge_that_its_number_says(
     page = hands.page
     hands.open_layer("White", "Cut")
     page.get_by_role("button", name="a circle").click()
+    page.get_by_role("button", name="in the middle", exact=True).click()
     hands.settle()
     for label, value in (
         ("Across", 400),
@@ -210,6 +211,7 @@ def test_shape_is_moved_and_resized_by_its_grips(hands: Hands, card: Any) -> Non
     page = hands.page
     hands.open_layer("White", "Cut")
     page.get_by_role("button", name="a rectangle").click()
+    page.get_by_role("button", name="in the middle", exact=True).click()
     hands.settle()
     before = mask_of(hands, card)["parts"][0]
 
@@ -232,6 +234,8 @@ def test_recipe_is_made_and_ordered_without_a_pointer(hands: Hands, card: Any) -
     for name in ("a circle", "a rectangle"):
         page.get_by_role("button", name=name).focus()
         page.keyboard.press("Enter")
+        page.get_by_role("button", name="in the middle", exact=True).focus()
+        page.keyboard.press("Enter")
         hands.settle()
     recipe = page.get_by_role("grid", name="What of White shows")
     expect(recipe.get_by_role("row")).to_have_count(2)
@@ -253,6 +257,7 @@ def test_mask_is_turned_inside_out_weakened_and_unlinked(
     page = hands.page
     hands.open_layer("White", "Cut")
     page.get_by_role("button", name="a circle").click()
+    page.get_by_role("button", name="in the middle", exact=True).click()
     hands.settle()
 
     page.get_by_role("button", name="Turned inside out or not").click()

@@ -13,7 +13,7 @@ import type {
   ProjectCard,
   ProjectState,
 } from "@/api/types";
-import type { Canvas, Edit } from "@/model/composite";
+import type { Canvas, Edit, MaskPart } from "@/model/composite";
 
 export const fetchWall = async (): Promise<ProjectCard[]> =>
   (await getJson<{ projects: ProjectCard[] }>("/api/projects")).projects;
@@ -92,6 +92,12 @@ export const fetchLayersThere = async (
   point: { revision: string; unsaved: readonly Edit[]; x: number; y: number },
 ): Promise<LayerThere[]> =>
   (await sendJson<{ layers: LayerThere[] }>(`/api/projects/${id}/layers-there`, point)).layers;
+
+/** Have it kept how the layer that a part follows shows now. */
+export const keepPart = (
+  id: string,
+  asked: { revision: string; unsaved: readonly Edit[]; layer_id: string; part_id: string },
+): Promise<MaskPart> => sendJson<MaskPart>(`/api/projects/${id}/kept-parts`, asked);
 
 export const previewUrl = (id: string, revision: string, width: number): string =>
   `/api/projects/${id}/preview?width=${width}&revision=${revision}`;

@@ -13,6 +13,7 @@ import {
   toggleShown,
 } from "@/features/desk/commands";
 import type { DeskActions } from "@/features/desk/DeskContext";
+import { drawByKey } from "@/features/stage/drawing";
 import { isOnStage } from "@/features/stage/usePointer";
 import { zoomFit, zoomLifeSize, zoomStep } from "@/features/stage/zooming";
 import type { Layer } from "@/model/composite";
@@ -34,6 +35,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: "E, held", does: "See everything of the open layer, cut or not" },
   { keys: "N", does: "Let the brush show instead of hide, and back; held, for as long" },
   { keys: ", and .", does: "A narrower, a wider brush; the wheel with Alt does it too" },
+  { keys: "Enter", does: "Close the outline that is being drawn; Backspace takes a corner back" },
   { keys: "Shift + click", does: "Paint straight on from the last stroke" },
   { keys: "B", does: "Blend: how the open layer joins those beneath" },
   { keys: "Arrow keys", does: "Move the open layer by one pixel; with Shift by ten" },
@@ -117,6 +119,7 @@ function forView(event: KeyboardEvent): boolean {
 function forLayer(event: KeyboardEvent, desk: DeskActions): boolean {
   const layer = openLayer();
   if (!layer || isChord(event)) return false;
+  if (drawByKey(event.key, desk)) return true;
   const arrow = ARROWS[event.key];
   if (arrow) return nudgeOnStage(event, desk, layer, arrow);
   const command = layerCommand(event);

@@ -2,13 +2,14 @@
 
 import { MASK } from "@generated/limits";
 import { GripVertical } from "lucide-react";
-import type { ReactElement } from "react";
+import { type ReactElement, type RefObject, useEffect, useRef } from "react";
 import { Button, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
 import styled from "styled-components";
 import { v4 as newId } from "uuid";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { BrushSettings } from "@/features/pile/BrushSettings";
-import { LayerPartSettings, PartActions, ShapeSettings } from "@/features/pile/PartSettings";
+import { DrawingLine } from "@/features/pile/DrawingLine";
+import { PartActions, PartSettings } from "@/features/pile/PartSettings";
 import { useSentence } from "@/features/pile/useSentence";
 import {
   allLayers,
@@ -20,16 +21,9 @@ import {
   type MaskPart,
   membersOf,
   pathTo,
-  sheetOf,
 } from "@/model/composite";
-import {
-  changePart,
-  type JoinWord,
-  newLayerPart,
-  newShape,
-  openPart,
-  type ShapePart,
-} from "@/model/masks";
+import { type Drawn, drawLine, drawnKind, hasColours } from "@/model/drawing";
+import { changePart, type JoinWord, newLayerPart, openPart } from "@/model/masks";
 import { brushPart, freshPart } from "@/model/strokes";
 import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
@@ -120,15 +114,37 @@ export function CutFacet({ layer }: { readonly layer: Layer }): ReactElement | n
 function Worked({ layer, composite }: AddLineProps): ReactElement {
   const part = useOpenPart(layer);
   const brush = useDesk((desk) => brushPart(layer, desk.line));
+  const drawn = useDesk((desk) => drawnKind(desk.line));
   const isOpen = part !== undefined && (brush === null || brush === part.id);
+  const words = useFocusKept(drawn);
   return (
     <>
       {brush ? <BrushSettings /> : null}
-      {isOpen ? <OpenPart layer={layer} part={part} /> : null}
-      <AddLine layer={layer} composite={composite} />
-      {layer.mask ? <WholeLine layer={layer} mask={layer.mask} /> : null}
+      {isOpen && !drawn ? <OpenPart layer={layer} part={part} /> : null}
+      <div ref={words}>
+        {drawn ? (
+          <DrawingLine layer={layer} composite={composite} drawn={drawn} />
+        ) : (
+          <AddLine layer={layer} composite={composite} />
+        )}
+      </div>
+      {layer.mask && !drawn ? <WholeLine layer={layer} mask={layer.mask} /> : null}
     </>
   );
+}
+
+/** Keep the focus where words are exchanged for others: what had it is gone then. */
+function useFocusKept(words: string | null): RefObject<HTMLDivElement | null> {
+  const element = useRef<HTMLDivElement>(null);
+  const before = useRef(words);
+  useEffect(() => {
+    const isLost = document.activeElement === document.body;
+    if (before.current !== words && isLost) {
+      element.current?.querySelector<HTMLElement>("[role=button],button")?.focus();
+    }
+    before.current = words;
+  }, [words]);
+  return element;
 }
 
 interface OpenPartProps {
@@ -139,10 +155,7 @@ interface OpenPartProps {
 function OpenPart({ layer, part }: OpenPartProps): ReactElement {
   return (
     <>
-      {part.kind === "ellipse" || part.kind === "rectangle" ? (
-        <ShapeSettings layer={layer} part={part} />
-      ) : null}
-      {part.kind === "layer" ? <LayerPartSettings layer={layer} part={part} /> : null}
+      <PartSettings layer={layer} part={part} />
       <PartActions layer={layer} part={part} />
     </>
   );
@@ -233,11 +246,7 @@ interface AddLineProps {
 function AddLine({ layer, composite }: AddLineProps): ReactElement {
   const desk = useDeskActions();
   const { openLine } = useDesk((state) => state.actions);
-  const add = (kind: ShapePart["kind"]) => {
-    const part = newShape(layer, sheetOf(composite, layer.id), kind);
-    desk.edit({ kind: "add_part", layer_id: layer.id, part });
-    openLine(part.id);
-  };
+  const draw = (kind: Drawn) => openLine(drawLine(kind));
   const hold = (layer_id: string) => {
     const part = newLayerPart(layer_id);
     desk.edit({ kind: "add_part", layer_id: layer.id, part });
@@ -253,8 +262,15 @@ function AddLine({ layer, composite }: AddLineProps): ReactElement {
     <Words>
       {layer.mask ? "Go on " : "All of it shows. Cut it "}
       <LiveWord onPress={() => openLine(freshPart(newId()))}>by brush</LiveWord>, with{" "}
-      <LiveWord onPress={() => add("ellipse")}>a circle</LiveWord> or{" "}
-      <LiveWord onPress={() => add("rectangle")}>a rectangle</LiveWord>, or hold it in{" "}
+      <LiveWord onPress={() => draw("ellipse")}>a circle</LiveWord>,{" "}
+      <LiveWord onPress={() => draw("rectangle")}>a rectangle</LiveWord> or{" "}
+      <LiveWord onPress={() => draw("outline")}>an outline</LiveWord>
+      {hasColours(layer) ? (
+        <>
+          , by <LiveWord onPress={() => draw("even")}>an even colour</LiveWord>
+        </>
+      ) : null}
+      , or hold it in{" "}
       <LiveSelect
         label="Hold it in the shape of"
         value=""

@@ -1,9 +1,11 @@
-/** The open part of a recipe: a shape by its numbers. */
+/** The open part of a recipe by its numbers, whatever its kind. */
 
 import { ELLIPSE_PART, RECTANGLE_PART } from "@generated/limits";
 import type { ReactElement } from "react";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
+import { EvenSettings, OutlineSettings } from "@/features/pile/DrawnSettings";
+import { useKeepShape } from "@/features/pile/useKeepShape";
 import type { Layer, MaskPart } from "@/model/composite";
 import { changePart, type ShapePart } from "@/model/masks";
 import { useDesk } from "@/state/desk";
@@ -30,12 +32,34 @@ const Row = styled.div`
 const USUAL_SOFTNESS = 400;
 const EVENLY = 0.05;
 
+interface PartSettingsProps {
+  readonly layer: Layer;
+  readonly part: MaskPart;
+}
+
+/** What can be changed about a part of its kind; nothing for what only its strokes change. */
+export function PartSettings({ layer, part }: PartSettingsProps): ReactElement | null {
+  switch (part.kind) {
+    case "ellipse":
+    case "rectangle":
+      return <ShapeSettings layer={layer} part={part} />;
+    case "outline":
+      return <OutlineSettings layer={layer} part={part} />;
+    case "even":
+      return <EvenSettings layer={layer} part={part} />;
+    case "layer":
+      return <LayerPartSettings layer={layer} part={part} />;
+    default:
+      return null;
+  }
+}
+
 interface ShapeSettingsProps {
   readonly layer: Layer;
   readonly part: ShapePart;
 }
 
-export function ShapeSettings({ layer, part: kept }: ShapeSettingsProps): ReactElement {
+function ShapeSettings({ layer, part: kept }: ShapeSettingsProps): ReactElement {
   const desk = useDeskActions();
   const live = useCalmLive();
   const { setLive } = useDesk((state) => state.actions);
@@ -145,8 +169,9 @@ interface LayerPartSettingsProps {
   readonly part: Extract<MaskPart, { kind: "layer" }>;
 }
 
-export function LayerPartSettings({ layer, part }: LayerPartSettingsProps): ReactElement {
+function LayerPartSettings({ layer, part }: LayerPartSettingsProps): ReactElement {
   const desk = useDeskActions();
+  const { keep, isUnderWay } = useKeepShape(layer, part);
   return (
     <Body>
       <Choice
@@ -157,6 +182,11 @@ export function LayerPartSettings({ layer, part }: LayerPartSettingsProps): Reac
           quality !== part.quality && desk.edit(changePart(layer, { ...part, quality }))
         }
       />
+      <Row>
+        <PlainButton isDisabled={isUnderWay} onPress={keep}>
+          {isUnderWay ? "Keeping it…" : "Keep it as it is now"}
+        </PlainButton>
+      </Row>
     </Body>
   );
 }

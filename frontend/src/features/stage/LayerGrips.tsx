@@ -5,11 +5,14 @@ import { BrushRing, StrokeTrace } from "@/features/stage/BrushRing";
 import { FadeGrips } from "@/features/stage/FadeGrips";
 import { GradientGrips } from "@/features/stage/GradientGrips";
 import { Grips } from "@/features/stage/Grips";
+import { OutlineDrawn, OutlineGrips, Spots } from "@/features/stage/OutlineGrips";
 import { ShapeGrips } from "@/features/stage/ShapeGrips";
 import { type Composite, isLocked, isPlaced, type Layer } from "@/model/composite";
+import { drawLine, drawnKind, type EvenPart, hasColours } from "@/model/drawing";
 import { openFade } from "@/model/fades";
+import { type Point, toCanvas } from "@/model/geometry";
 import { lyingOf, maskLying } from "@/model/lying";
-import { openShape } from "@/model/masks";
+import { openPart } from "@/model/masks";
 import { gradientOnCanvas, onCanvas } from "@/model/nesting";
 import { brushPart } from "@/model/strokes";
 import type { StageView } from "@/model/viewing";
@@ -64,10 +67,29 @@ function CutGrips({ composite, layer, view }: LayerGripsProps): ReactElement | n
       </>
     );
   }
-  const part = openShape(layer, line);
-  if (!part || !layer.mask) return null;
+  if (drawnKind(line)) return line === drawLine("outline") ? <OutlineDrawn view={view} /> : null;
+  const part = openPart(layer, line);
+  if (!part || !layer.mask || (line !== null && part.id !== line)) return null;
   const lying = maskLying(composite, layer, layer.mask);
-  return <ShapeGrips part={part} lying={lying} view={view} isLocked={locked} />;
+  const grips = { lying, view, isLocked: locked };
+  switch (part.kind) {
+    case "ellipse":
+    case "rectangle":
+      return <ShapeGrips part={part} {...grips} />;
+    case "outline":
+      return <OutlineGrips part={part} {...grips} />;
+    case "even":
+      return <Spots spots={spotsOnCanvas(composite, layer, part)} view={view} />;
+    default:
+      return null;
+  }
+}
+
+/** Return where the spots of an even colour lie; of another layer's photo none are shown. */
+function spotsOnCanvas(composite: Composite, layer: Layer, part: EvenPart): Point[] {
+  if (!hasColours(layer) || layer.picture !== part.picture) return [];
+  const lifted = onCanvas(composite, layer);
+  return part.spots.map(([x, y]) => toCanvas(lifted, { x, y }));
 }
 
 const GRIPS: Readonly<Record<Facet, FacetGrips>> = {

@@ -3,6 +3,7 @@
 import type { ReactElement } from "react";
 import styled from "styled-components";
 import type { Layer } from "@/model/composite";
+import { drawnKind } from "@/model/drawing";
 import { brushPart } from "@/model/strokes";
 import { useBrush } from "@/state/brush";
 import { facetFor, useDesk } from "@/state/desk";
@@ -34,14 +35,24 @@ const FACET_WORDS = {
   blend: "how it blends",
 } as const;
 
+const DRAWING_WORDS = {
+  ellipse: "Press and drag to draw the circle; Shift makes it a true one",
+  rectangle: "Press and drag to draw the rectangle; Shift makes it a square",
+  outline:
+    "Click from corner to corner, or drag a free line; the first corner, or Enter, closes it",
+  even: "Click a colour; drag to the right for more of it, to the left for less",
+} as const;
+
 export function WorkingOn({ layer }: { readonly layer: Layer }): ReactElement {
   const facet = useDesk((desk) => facetFor(layer, desk.facet));
   const paints = useDesk((desk) => brushPart(layer, desk.line) !== null);
+  const drawn = useDesk((desk) => drawnKind(desk.line));
   return (
     <Corner role="status">
       Working on <strong>{layer.name}</strong>:{" "}
       {layer.locked ? "locked, it stays as it is" : FACET_WORDS[facet]}
       {!layer.locked && facet === "cut" && paints ? <BrushWords /> : null}
+      {!layer.locked && facet === "cut" && drawn ? `. ${DRAWING_WORDS[drawn]}` : ""}
     </Corner>
   );
 }

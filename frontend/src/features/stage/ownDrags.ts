@@ -4,14 +4,16 @@ import type { PointerEvent } from "react";
 import { stagePoint } from "@/features/stage/useHold";
 import { viewInForce } from "@/features/stage/zooming";
 import { type Composite, type Edit, isLocked, type Layer } from "@/model/composite";
+import { movedCorner, movedOutline, type OutlinePart } from "@/model/drawing";
 import { draggedFade, type FadeGrip, openFadePlace, tryFades, withFade } from "@/model/fades";
 import type { Point } from "@/model/geometry";
 import { lyingOf, maskLying } from "@/model/lying";
-import { changePart, draggedShape, openShape, type ShapeGrip } from "@/model/masks";
+import { changePart, draggedShape, openPart, openShape, type ShapeGrip } from "@/model/masks";
 import { stageToCanvas } from "@/model/viewing";
 import { facetFor, useDesk } from "@/state/desk";
 
-export type OwnGrip = FadeGrip | ShapeGrip;
+type OutlineGrip = "middle" | `corner-${number}`;
+export type OwnGrip = FadeGrip | ShapeGrip | OutlineGrip;
 
 /** A grip of something that lies on the layer. */
 export interface OwnDrag {
@@ -25,7 +27,7 @@ export function ownDrag(composite: Composite, layer: Layer, grip: unknown): OwnD
   if (isLocked(composite, layer.id)) return null;
   return facetFor(layer, facet) === "fade"
     ? fadeDrag(composite, layer, grip as FadeGrip, line)
-    : shapeDrag(composite, layer, grip as ShapeGrip, line);
+    : shapeDrag(composite, layer, grip as ShapeGrip | OutlineGrip, line);
 }
 
 function fadeDrag(
@@ -48,16 +50,32 @@ function fadeDrag(
 function shapeDrag(
   composite: Composite,
   layer: Layer,
-  grip: ShapeGrip,
+  grip: ShapeGrip | OutlineGrip,
   line: string | null,
 ): OwnDrag | null {
-  const part = openShape(layer, line);
+  const part = openShape(layer, line) ?? openOutline(layer, line);
   if (!part || !layer.mask) return null;
   const lying = maskLying(composite, layer, layer.mask);
+  const dragged = (to: Point, keys: PointerEvent<Element>) =>
+    part.kind === "outline"
+      ? draggedOutline(part, grip as OutlineGrip, to)
+      : draggedShape(part, grip as ShapeGrip, to, keys);
   return {
     kind: "own",
-    edit: (to, keys) => changePart(layer, draggedShape(part, grip, lying.fromCanvas(to), keys)),
+    edit: (to, keys) => changePart(layer, dragged(lying.fromCanvas(to), keys)),
   };
+}
+
+function openOutline(layer: Layer, line: string | null): OutlinePart | undefined {
+  const part = openPart(layer, line);
+  return part?.kind === "outline" && (line === null || line === part.id) ? part : undefined;
+}
+
+const CORNER = "corner-";
+
+function draggedOutline(part: OutlinePart, grip: OutlineGrip, to: Point): OutlinePart {
+  if (grip === "middle") return movedOutline(part, to);
+  return movedCorner(part, Number(grip.slice(CORNER.length)), to);
 }
 
 export function dragOwn(drag: OwnDrag, event: PointerEvent<Element>): void {

@@ -3,6 +3,7 @@
 import { type MouseEvent, type PointerEvent, useEffect, useRef, useState } from "react";
 import { openLayer } from "@/features/desk/commands";
 import { type DeskActions, useDeskActions } from "@/features/desk/DeskContext";
+import { beginDrawing, type DrawDrag, drawnNow } from "@/features/stage/drawing";
 import { dragOwn, type OwnDrag, type OwnGrip, ownDrag } from "@/features/stage/ownDrags";
 import {
   beginStroke,
@@ -64,7 +65,13 @@ interface GradientDrag {
   readonly grip: GradientGrip;
 }
 
-type Drag = { readonly kind: "pan"; last: Point } | LayerDrag | GradientDrag | OwnDrag | StrokeDrag;
+type Drag =
+  | { readonly kind: "pan"; last: Point }
+  | LayerDrag
+  | GradientDrag
+  | OwnDrag
+  | StrokeDrag
+  | DrawDrag;
 
 const WHEEL_ZOOM = 0.0016;
 const TURN_STEP = 15;
@@ -96,9 +103,10 @@ export function useStagePointer(onHold: (at: Point) => void): StageHandlers {
   return {
     spaceHeld,
     onPointerDown: (event) => {
-      drag.current = begun(event, spaceHeld);
+      drag.current = begun(event, spaceHeld, desk);
       const onLayers = drag.current?.kind !== "pan" && gripOf(event.target) === null;
-      if (event.button === 0 && onLayers && !paintedNow()) hold.begin(event);
+      const atWork = paintedNow() || drawnNow();
+      if (event.button === 0 && onLayers && !atWork) hold.begin(event);
     },
     onContextMenu: (event) => {
       event.preventDefault();
@@ -106,16 +114,11 @@ export function useStagePointer(onHold: (at: Point) => void): StageHandlers {
     },
     onPointerMove: (event) => {
       hold.move(event);
-      if (drag.current?.kind === "pan") pan(drag.current, stagePoint(event));
-      if (drag.current?.kind === "layer") dragLayer(drag.current, event);
-      if (drag.current?.kind === "gradient") dragGradient(drag.current, event);
-      if (drag.current?.kind === "own") dragOwn(drag.current, event);
-      if (drag.current?.kind === "stroke") goOn(drag.current, event, desk);
+      if (drag.current) carryOn(drag.current, event, desk);
     },
     onPointerUp: () => {
       hold.end();
-      if (drag.current?.kind === "stroke") endStroke(drag.current, desk);
-      else if (drag.current && drag.current.kind !== "pan") letGo(drag.current, desk);
+      if (drag.current) endDrag(drag.current, desk);
       drag.current = null;
     },
     onPointerCancel: () => {
@@ -148,17 +151,32 @@ export function useWheelZoom(element: Element | null): void {
   }, [element]);
 }
 
+function carryOn(drag: Drag, event: PointerEvent<Element>, desk: DeskActions): void {
+  if (drag.kind === "pan") pan(drag, stagePoint(event));
+  else if (drag.kind === "layer") dragLayer(drag, event);
+  else if (drag.kind === "gradient") dragGradient(drag, event);
+  else if (drag.kind === "own") dragOwn(drag, event);
+  else if (drag.kind === "stroke") goOn(drag, event, desk);
+  else drag.move(event);
+}
+
+function endDrag(drag: Drag, desk: DeskActions): void {
+  if (drag.kind === "stroke") endStroke(drag, desk);
+  else if (drag.kind === "draw") drag.end(desk);
+  else if (drag.kind !== "pan") letGo(drag, desk);
+}
+
 /** Begin what a press means: dragging the view, a grip or a layer. */
-function begun(event: PointerEvent<Element>, spaceHeld: boolean): Drag | null {
+function begun(event: PointerEvent<Element>, spaceHeld: boolean, desk: DeskActions): Drag | null {
   const pans = spaceHeld || event.button === MIDDLE_BUTTON;
   if (!pans && event.button !== 0) return null;
   event.currentTarget.setPointerCapture(event.pointerId);
   if (event.button === MIDDLE_BUTTON) event.preventDefault();
-  return pans ? { kind: "pan", last: stagePoint(event) } : taken(event);
+  return pans ? { kind: "pan", last: stagePoint(event) } : taken(event, desk);
 }
 
 /** Decide what a press takes: a grip, the open layer if it lies there, or the front one. */
-function taken(event: PointerEvent<Element>): Drag | null {
+function taken(event: PointerEvent<Element>, desk: DeskActions): Drag | null {
   const view = viewInForce();
   const composite = expectedComposite();
   if (!view || !composite) return null;
@@ -166,6 +184,7 @@ function taken(event: PointerEvent<Element>): Drag | null {
   const open = openLayer();
   const grip = gripOf(event.target);
   if (paintedNow() && !event.altKey) return beginStroke(composite, event);
+  if (drawnNow() && grip === null && !event.altKey) return beginDrawing(composite, event, desk);
   if (grip !== null && open) return grippedBy(composite, open, grip, start);
   return takenLayer(composite, open, start, event);
 }
