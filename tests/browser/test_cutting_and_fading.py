@@ -319,6 +319,79 @@ def test_photos_melt_into_one_another_without_a_dip(
     assert shown.min() >= 254
 
 
+def test_three_photos_melt_in_one_action(
+    hands: Hands, white: Path, tmp_path: Path
+) -> None:
+    others = [tmp_path / "second.png", tmp_path / "third.png"]
+    for place, path in enumerate(others):
+        Image.new("RGB", (WIDTH + place, HEIGHT + 1), "#ffffff").save(path)
+    state = hands.begin(white, *others, width=WIDTH, height=HEIGHT)
+    state = hands.edit(state, kind="tint_sheet", background="#000000")
+    hands.open_desk(state)
+    hands.open_layer("Third", "Fade")
+
+    hands.page.get_by_role("button", name="Melt it with one more").click()
+    hands.page.get_by_role("option", name="White").click()
+    hands.page.get_by_role("button", name="one above the other").click()
+    hands.settle()
+
+    layers = hands.saved(state)["composite"]["layers"]
+    assert [len(layer["fades"]) for layer in layers] == [0, 1, 1]
+    places = [layer["placement"]["y"] for layer in layers]
+    assert places == sorted(places)
+    assert exported(hands, tmp_path / "melted.png").min() >= 254
+
+
+def test_fade_stays_where_it_is_while_its_photo_moves(hands: Hands, card: Any) -> None:
+    page = hands.page
+    hands.open_layer("White", "Fade")
+    page.get_by_role("button", name="Fade it out").click()
+    hands.settle()
+    hands.open_layer("White", "Place")
+    before = hands.shown()
+
+    hands.open_layer("White", "Fade")
+    page.get_by_role("button", name="What the fade moves with").click()
+    page.get_by_role("option", name="staying where it is").click()
+    hands.settle()
+    hands.open_layer("White", "Place")
+    kept = hands.shown()
+    hands.type_number("Across", 460)
+
+    fade = hands.saved(card)["composite"]["layers"][0]["fades"][0]
+    assert fade["linked"] is False
+    assert np.abs(before.astype(int) - kept).max() <= 3
+    # Where both lie, the photo has gone on beneath a fade that did not.
+    at = hands.on_stage(card, 80, 300)
+    box = hands.surface.bounding_box()
+    row, column = round(at.y - box["y"]), round(at.x - box["x"])
+    off = np.abs(hands.shown()[row].astype(int) - before[row])
+    assert off[column:].max() <= 4
+
+
+def test_mask_is_seen_alone_and_by_its_edge(hands: Hands, card: Any) -> None:
+    page = hands.page
+    hands.open_layer("White", "Cut")
+    page.get_by_role("button", name="a circle").click()
+    page.get_by_role("button", name="in the middle", exact=True).click()
+    hands.settle()
+    part = mask_of(hands, card)["parts"][0]
+    rim = hands.on_stage(card, part["x"] + part["width"] / 2, part["y"])
+    middle = hands.on_stage(card, part["x"], part["y"])
+    outside = hands.on_stage(card, 30, 30)
+
+    page.get_by_role("radio", name="The mask alone").click()
+    alone = [hands.color_at(at)[0] for at in (middle, outside)]
+    page.get_by_role("radio", name="Its edge").click()
+    edge = [hands.color_at(at)[0] for at in (middle, outside)]
+
+    assert (alone[0] > 250, alone[1] < 5) == (True, True)
+    assert max(edge) < 5
+    box = hands.surface.bounding_box()
+    row, column = round(rim.y - box["y"]), round(rim.x - box["x"])
+    assert hands.shown()[row, column - 3 : column + 4, 0].max() > 200
+
+
 def test_cut_is_taken_from_another_layer_where_it_lies(hands: Hands, card: Any) -> None:
     page = hands.page
     layer = card["composite"]["layers"][0]

@@ -13,6 +13,7 @@ from glyphaneme.core.edits import (
     CopyMask,
     DissolveGroup,
     GroupLayers,
+    LinkFade,
     LinkMask,
     MeltPhotos,
     PlaceLayer,
@@ -123,6 +124,26 @@ def test_mask_is_copied_to_where_it_lies_into_another_group_too() -> None:
         assert np.abs(copy - wanted)[inner].max() <= 1
     with pytest.raises(NoSuchWorkError, match="none to give"):
         apply(state, CopyMask(layer_id="a", from_id="g"))
+
+
+@pytest.mark.parametrize("linked", [True, False])
+def test_fade_shows_the_same_when_it_is_linked_and_unlinked(linked: bool) -> None:
+    fade = Fade(x=200, y=150, length=180, angle=70, linked=linked)
+    layer = photo_layer("a", WHITE, placement=EVEN, fades=(fade,))
+    state = composite_of(layer, width=WIDTH, height=HEIGHT)
+
+    other = apply(state, LinkFade(layer_id="a", place=0, linked=not linked))
+    back = apply(other, LinkFade(layer_id="a", place=0, linked=linked))
+
+    assert other.layer("a").fades[0].linked is not linked
+    assert np.abs(alpha(other) - alpha(state)).max() <= 1
+    assert back.layer("a").fades[0].length == pytest.approx(180)
+    # Only what is linked moves along.
+    away = apply(other, PlaceLayer(layer_id="a", placement=TURNED))
+    same = away.layer("a").fades == other.layer("a").fades
+    assert same
+    with pytest.raises(NoSuchWorkError, match="no such fade"):
+        apply(state, LinkFade(layer_id="a", place=1, linked=linked))
 
 
 def test_fades_are_copied_in_proportion() -> None:

@@ -114,6 +114,7 @@ EDITS: list[dict[str, Any]] = [
     {"kind": "move_part", "layer_id": "m", "part_id": "moon", "index": 0},
     {"kind": "settle_mask", "layer_id": "m", "inverted": True, "strength": 0},
     {"kind": "link_mask", "layer_id": "m", "linked": False},
+    {"kind": "link_fade", "layer_id": "m", "place": 0, "linked": False},
     {"kind": "copy_mask", "layer_id": "m", "from_id": "b"},
     {"kind": "drop_mask", "layer_id": "m"},
     {"kind": "fade_layer", "layer_id": "m", "fades": [FADE] * 12},

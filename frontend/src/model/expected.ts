@@ -32,6 +32,7 @@ function withEdit(composite: Composite, edit: Edit): Composite {
     case "link_mask":
     case "copy_mask":
     case "copy_fades":
+    case "link_fade":
     case "melt_photos":
       // What comes of them is the service's to say; it shows when it has answered.
       return composite;

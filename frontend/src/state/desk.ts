@@ -28,6 +28,9 @@ export interface Trace {
   readonly edit: Edit;
 }
 
+/** Hatched on the picture, or alone: white where the layer shows, or only its edge. */
+export type MaskSeen = "hatched" | "mask" | "edge";
+
 interface DeskStore {
   readonly openLayer: string | null;
   readonly facet: Facet;
@@ -48,8 +51,8 @@ interface DeskStore {
   readonly seeThrough: boolean;
   /** Whether the open layer is shown whole, without its mask. */
   readonly uncut: boolean;
-  /** Whether the mask of the open layer is shown alone. */
-  readonly maskAlone: boolean;
+  /** How the mask of the open layer is seen. */
+  readonly maskSeen: MaskSeen;
   /** A state of the history that is looked at. */
   readonly lookedAt: string | null;
   readonly shelfOpen: boolean;
@@ -68,7 +71,7 @@ interface DeskStore {
     setTried(tried: Edit | null): void;
     setSeeThrough(on: boolean): void;
     setUncut(on: boolean): void;
-    setMaskAlone(on: boolean): void;
+    setMaskSeen(seen: MaskSeen): void;
     lookAt(revision: string | null): void;
     setShelf(open: boolean): void;
     /** Open the shelf and point pictures out. */
@@ -88,7 +91,7 @@ const FRESH = {
   tried: null,
   seeThrough: false,
   uncut: false,
-  maskAlone: false,
+  maskSeen: "hatched",
   lookedAt: null,
   shelfOpen: false,
   marked: [],
@@ -108,7 +111,7 @@ export const useDesk = create<DeskStore>((set) => ({
         line: openLayer === desk.openLayer && !facet ? desk.line : null,
         tried: null,
         live: null,
-        maskAlone: false,
+        maskSeen: "hatched",
         sheetOpen: openLayer === null ? desk.sheetOpen : false,
       })),
     openLine: (line) => set({ line, tried: null, live: null }),
@@ -121,7 +124,7 @@ export const useDesk = create<DeskStore>((set) => ({
     setTried: (tried) => set({ tried }),
     setSeeThrough: (seeThrough) => set({ seeThrough }),
     setUncut: (uncut) => set({ uncut }),
-    setMaskAlone: (maskAlone) => set({ maskAlone }),
+    setMaskSeen: (maskSeen) => set({ maskSeen }),
     lookAt: (lookedAt) => set({ lookedAt }),
     setShelf: (shelfOpen) => set({ shelfOpen, marked: [] }),
     mark: (marked) => set({ shelfOpen: true, marked }),

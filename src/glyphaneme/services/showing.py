@@ -5,7 +5,7 @@ from __future__ import annotations
 import base64
 import io
 import uuid
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
@@ -21,6 +21,7 @@ from glyphaneme.core.document.model import LayerId
 from glyphaneme.core.edits import Edit, apply
 from glyphaneme.core.render import (
     View,
+    edge_of,
     layers_under,
     render,
     render_fine,
@@ -35,9 +36,10 @@ from glyphaneme.services.projects import (
 )
 
 if TYPE_CHECKING:
-    from collections.abc import Sequence
+    from collections.abc import Hashable, Sequence
     from typing import BinaryIO
 
+    from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document import Composite
     from glyphaneme.core.render import CutOut
     from glyphaneme.services.studio import Visit
@@ -69,6 +71,8 @@ class FrameView(BaseModel):
     """Besides, what this layer's mask hides of it, at full strength, on nothing."""
     mask_of: LayerId | None = None
     """Only this layer's mask: white where the layer shows, black where it is hidden."""
+    edge_only: bool = False
+    """Of that mask only the edge: white where it is neither, or where both meet."""
 
 
 class Draft(BaseModel):
@@ -89,25 +93,38 @@ def show_frame(
 ) -> bytes:
     """Render a frame of a draft, and after it another of what a mask hides there."""
     composite = drafted(visit, project_id, draft)
-    shown, fine = composite, view.fine
-    if view.mask_of is not None:
-        shown = mask_alone(composite, view.mask_of)
-    quality = FINE_QUALITY if fine else QUICK_QUALITY
-    wanted = [((project_id, view.mask_of), shown, fine, quality)]
-    if view.hidden_of is not None:
-        hidden = hidden_part(composite, view.hidden_of)
-        # It is hatched: no one sees its pixels as they are.
-        wanted.append(((project_id, "hidden"), hidden, False, QUICK_QUALITY))
-    part = View(view.x, view.y, view.width, view.height, view.scale)
+    asked = _Asked(composite, View(view.x, view.y, view.width, view.height, view.scale))
+    shown = composite if view.mask_of is None else mask_alone(composite, view.mask_of)
+    frame = _frame(visit, asked, shown, (project_id, view.mask_of), fine=view.fine)
+    if view.edge_only and view.mask_of is not None:
+        frame = edge_of(frame)
+    encoded = encode_frame(frame, quality=FINE_QUALITY if view.fine else QUICK_QUALITY)
+    if view.hidden_of is None:
+        return encoded
+    # It is hatched: no one sees its pixels as they are.
+    hidden = hidden_part(composite, view.hidden_of)
+    beside = _frame(visit, asked, hidden, (project_id, "hidden"), fine=False)
+    return encoded + encode_frame(beside, quality=QUICK_QUALITY)
+
+
+class _Asked(NamedTuple):
+    composite: Composite
+    view: View
+
+
+def _frame(
+    visit: Visit,
+    asked: _Asked,
+    shown: Composite,
+    picture: Hashable,
+    *,
+    fine: bool,
+) -> PixelsU8:
+    """Render what is shown of a composite, with masks that read the rest of it."""
+    pile = asked.composite.layers
+    assets = assets_of(visit, shown, asked.view, pile=pile, quick=not fine)
     frames = visit.studio.frames
-    encoded = []
-    for key, one, is_fine, jpeg in wanted:
-        assets = assets_of(visit, one, part, pile=composite.layers, quick=not fine)
-        frame = frames.render(
-            key, one, assets, part, fine=is_fine, pile=composite.layers
-        )
-        encoded.append(encode_frame(frame, quality=jpeg))
-    return b"".join(encoded)
+    return frames.render(picture, shown, assets, asked.view, fine=fine, pile=pile)
 
 
 def show_alternatives(

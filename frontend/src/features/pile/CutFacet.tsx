@@ -29,11 +29,11 @@ import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
 import { useCalmLive } from "@/state/useCalmLive";
 import { color, font } from "@/theme/tokens";
+import { Choice } from "@/ui/Choice";
 import { LabelledSlider } from "@/ui/LabelledSlider";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
 import { NumberGrid } from "@/ui/NumberGrid";
-import { Tick } from "@/ui/Tick";
 
 const Lines = styled(GridList)`
   display: grid;
@@ -299,6 +299,11 @@ const WHOLE = [
   { id: "as", label: "as it is" },
   { id: "out", label: "inside out" },
 ] as const;
+const SEEN = [
+  { id: "hatched", label: "The picture" },
+  { id: "mask", label: "The mask alone" },
+  { id: "edge", label: "Its edge" },
+] as const;
 const MOVING = [
   { id: "with", label: "with the layer" },
   { id: "alone", label: "not with the layer" },
@@ -307,8 +312,8 @@ const MOVING = [
 function WholeLine({ layer, mask }: { readonly layer: Layer; readonly mask: Mask }): ReactElement {
   const desk = useDeskActions();
   const live = useCalmLive();
-  const { setLive, setMaskAlone } = useDesk((state) => state.actions);
-  const maskAlone = useDesk((state) => state.maskAlone);
+  const { setLive, setMaskSeen } = useDesk((state) => state.actions);
+  const seen = useDesk((state) => state.maskSeen);
   const isLive = live?.kind === "settle_mask" && live.layer_id === layer.id;
   const strength = isLive ? live.strength : mask.strength;
   const settled = (changes: Partial<Settled>) => {
@@ -345,9 +350,7 @@ function WholeLine({ layer, mask }: { readonly layer: Layer; readonly mask: Mask
         </LiveWord>
         .
       </Words>
-      <Tick isSelected={maskAlone} onChange={setMaskAlone}>
-        See the mask alone: white shows, black is hidden
-      </Tick>
+      <Choice label="What is seen" value={seen} choices={SEEN} onChange={setMaskSeen} />
       <Edge mask={mask} onTake={(changes) => desk.edit(settled(changes))} />
       <LabelledSlider
         label="Strength"

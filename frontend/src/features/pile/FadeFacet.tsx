@@ -1,7 +1,7 @@
 /** Fade: where the layer is full and where it is gone, in words and numbers. */
 
 import { FADE } from "@generated/limits";
-import type { ReactElement } from "react";
+import { Fragment, type ReactElement, useState } from "react";
 import styled from "styled-components";
 import { beneath } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
@@ -14,6 +14,7 @@ import {
   isPlaced,
   type Layer,
   sheetOf,
+  siblingsOf,
 } from "@/model/composite";
 import { firstFade, openFadePlace, tryFades, withFade } from "@/model/fades";
 import { useDesk } from "@/state/desk";
@@ -86,7 +87,7 @@ export function FadeFacet({ layer }: { readonly layer: Layer }): ReactElement | 
             <LiveWord isExpanded={place === open} onPress={() => openLine(String(place))}>
               {words[place] ?? "…"}
             </LiveWord>
-            {fade.linked || !isPlaced(layer) ? "" : ", staying where it is"}
+            {isPlaced(layer) ? <Moving layer={layer} place={place} fade={fade} /> : null}
           </Line>
           {place === open && !isOff ? <FadeSettings layer={layer} place={place} /> : null}
         </div>
@@ -100,6 +101,34 @@ export function FadeFacet({ layer }: { readonly layer: Layer }): ReactElement | 
         </Words>
       )}
       {isOff ? null : <MeltInto layer={layer} composite={composite} />}
+    </>
+  );
+}
+
+const MOVING = [
+  { id: "with", label: "moving with the layer" },
+  { id: "alone", label: "staying where it is" },
+] as const;
+
+interface MovingProps {
+  readonly layer: Layer;
+  readonly place: number;
+  readonly fade: Fade;
+}
+
+function Moving({ layer, place, fade }: MovingProps): ReactElement {
+  const desk = useDeskActions();
+  return (
+    <>
+      ,{" "}
+      <LiveSelect
+        label="What the fade moves with"
+        value={fade.linked ? "with" : "alone"}
+        choices={MOVING}
+        onChange={(id) =>
+          desk.edit({ kind: "link_fade", layer_id: layer.id, place, linked: id === "with" })
+        }
+      />
     </>
   );
 }
@@ -228,26 +257,58 @@ function TakeFrom({ layer, composite }: ForLayerProps): ReactElement | null {
   );
 }
 
-/** Offer to melt a photo into the one beneath it. */
+/** Offer to melt a photo into the one beneath it, and into others of its pile. */
 function MeltInto({ layer, composite }: ForLayerProps): ReactElement | null {
   const desk = useDeskActions();
-  const below = beneath(composite, layer);
-  if (layer.kind !== "photo" || below?.kind !== "photo" || isLocked(composite, below.id))
-    return null;
+  const [chosen, setChosen] = useState<readonly string[] | null>(null);
+  const photos = siblingsOf(composite, layer.id).filter(
+    (one) => one.kind === "photo" && one.id !== layer.id && !isLocked(composite, one.id),
+  );
+  const below = photos.find((one) => one === beneath(composite, layer));
+  const others = chosen ?? (below ? [below.id] : []);
+  const taken = photos.filter((one) => others.includes(one.id));
+  const left = photos.filter((one) => !others.includes(one.id));
+  if (layer.kind !== "photo" || photos.length === 0) return null;
   const melt = (axis: "across" | "down") => {
     const extent = axis === "across" ? composite.canvas.width : composite.canvas.height;
-    desk.edit({
-      kind: "melt_photos",
-      layer_ids: [below.id, layer.id],
-      axis,
-      overlap: Math.max(1, Math.round(extent * FIRST_OVERLAP)),
-    });
+    const overlap = Math.max(1, Math.round((extent * FIRST_OVERLAP * 2) / (taken.length + 1)));
+    const layer_ids = [...taken.map((one) => one.id), layer.id];
+    desk.edit({ kind: "melt_photos", layer_ids, axis, overlap });
   };
   return (
     <Words>
-      Melt it into {below.name}: <LiveWord onPress={() => melt("across")}>side by side</LiveWord> or{" "}
-      <LiveWord onPress={() => melt("down")}>one above the other</LiveWord>; where one goes, the
-      other takes over.
+      Melt it into{" "}
+      {taken.map((one) => (
+        <Fragment key={one.id}>
+          <LiveWord
+            label={`Without ${one.name}`}
+            onPress={() => setChosen(others.filter((id) => id !== one.id))}
+          >
+            {one.name}
+          </LiveWord>
+          {one === taken.at(-1) ? "" : " and "}
+        </Fragment>
+      ))}
+      {left.length > 0 ? (
+        <>
+          {taken.length > 0 ? ", with " : ""}
+          <LiveSelect
+            label="Melt it with one more"
+            value=""
+            fallback={taken.length > 0 ? "one more" : "another photo"}
+            choices={left.map((one) => ({ id: one.id, label: one.name }))}
+            onChange={(id) => setChosen([...others, id])}
+          />
+        </>
+      ) : null}
+      {taken.length > 0 ? (
+        <>
+          : <LiveWord onPress={() => melt("across")}>side by side</LiveWord> or{" "}
+          <LiveWord onPress={() => melt("down")}>one above the other</LiveWord>; where one goes, the
+          next takes over
+        </>
+      ) : null}
+      .
     </Words>
   );
 }

@@ -57,6 +57,7 @@ const shown = (changes: Partial<Shown> = {}): Shown => ({
   moving: false,
   hatched: null,
   maskOf: null,
+  edgeOnly: false,
   trace: null,
   ...changes,
 });

@@ -31,6 +31,8 @@ export interface Shown {
   readonly hatched: string | null;
   /** The layer whose mask is shown alone. */
   readonly maskOf: string | null;
+  /** Whether only the edge of that mask is shown. */
+  readonly edgeOnly: boolean;
   /** The stroke under way, where it changes only what the brush goes over. */
   readonly trace: Trace | null;
 }
@@ -236,8 +238,9 @@ function drawHeld(context: CanvasRenderingContext2D, held: Held, to: Place): voi
 
 /** Ask for a view, and for what the open layer's mask hides there. */
 async function ask(shown: Shown, area: FrameArea["request"]): Promise<ArrayBuffer> {
-  const { projectId, revision, unsaved, moving, maskOf, hatched } = shown;
-  const view: FrameView = { ...area, fine: !moving, mask_of: maskOf, hidden_of: hatched };
+  const { projectId, revision, unsaved, moving, maskOf, edgeOnly, hatched } = shown;
+  const masks = { mask_of: maskOf, edge_only: edgeOnly, hidden_of: hatched };
+  const view: FrameView = { ...area, fine: !moving, ...masks };
   return (await requestFrame(projectId, { revision, unsaved, view })).arrayBuffer();
 }
 

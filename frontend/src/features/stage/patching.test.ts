@@ -27,6 +27,7 @@ function shown(points: readonly Point[], changes: Partial<Shown> = {}): Shown {
     moving: true,
     hatched: "moths",
     maskOf: null,
+    edgeOnly: false,
     trace: { stroke, points, reach: 20, edit },
     ...changes,
   };

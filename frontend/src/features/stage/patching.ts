@@ -36,9 +36,11 @@ const MOST_OF_IT = 0.6;
 
 /** Return all that pixels depend on but the stroke under way. */
 export function basisOf(shown: Shown): readonly unknown[] {
-  const { projectId, revision, canvas, view, stage, pixelRatio, hatched, maskOf } = shown;
+  const { projectId, revision, canvas, view, stage, pixelRatio } = shown;
+  const { hatched, maskOf, edgeOnly } = shown;
   const others = shown.unsaved.filter((edit) => edit !== shown.trace?.edit);
-  return [projectId, revision, canvas, view, stage, pixelRatio, hatched, maskOf, ...others];
+  const seen = [hatched, maskOf, edgeOnly];
+  return [projectId, revision, canvas, view, stage, pixelRatio, ...seen, ...others];
 }
 
 /**

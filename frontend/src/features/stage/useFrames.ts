@@ -65,23 +65,46 @@ function useShown(view: StageView | null): Shown | null {
   const moving = useDesk((desk) => desk.live !== null);
   const revision = useDesk((desk) => desk.lookedAt) ?? head;
   const uncut = useDesk((desk) => desk.uncut);
-  const alone = useDesk((desk) => desk.maskAlone);
+  const seen = useDesk((desk) => desk.maskSeen);
   const open = useHatched();
   const trace = useTrace();
   const unsaved = useUnsaved();
-  const hatched = alone || uncut ? null : open;
-  const maskOf = alone ? open : null;
+  const hatched = seen !== "hatched" || uncut ? null : open;
+  const maskOf = seen === "hatched" ? null : open;
+  const edgeOnly = seen === "edge";
   return useMemo(() => {
     if (!projectId || !revision || !canvas || !view || stage.width === 0) return null;
-    const picture = { projectId, revision, unsaved, canvas, moving, hatched, maskOf, trace };
-    return { ...picture, view, stage, backing, pixelRatio: window.devicePixelRatio };
-  }, [projectId, revision, unsaved, canvas, view, stage, backing, moving, hatched, maskOf, trace]);
+    const picture = { projectId, revision, unsaved, canvas, moving, trace };
+    return {
+      ...picture,
+      hatched,
+      maskOf,
+      edgeOnly,
+      view,
+      stage,
+      backing,
+      pixelRatio: window.devicePixelRatio,
+    };
+  }, [
+    projectId,
+    revision,
+    unsaved,
+    canvas,
+    view,
+    stage,
+    backing,
+    moving,
+    hatched,
+    maskOf,
+    edgeOnly,
+    trace,
+  ]);
 }
 
 /** What pixels depend on; a new backing alone needs none. */
 const PIXELS = [
   ...(["projectId", "revision", "unsaved", "canvas"] as const),
-  ...(["view", "stage", "hatched", "maskOf"] as const),
+  ...(["view", "stage", "hatched", "maskOf", "edgeOnly"] as const),
 ];
 
 function hasOtherPixels(before: Shown | null, shown: Shown): boolean {

@@ -15,6 +15,7 @@ from glyphaneme.core.place import (
     canvas_to_source,
     kept_position,
     kept_scale,
+    source_to_canvas,
     wrapped_turn,
 )
 from glyphaneme.core.place.span import moved_span
@@ -51,6 +52,32 @@ def scaled_fades(source: Layer, target: Layer, canvas: Canvas) -> tuple[Fade, ..
         _stretched(fade, wanted[0] / size[0], wanted[1] / size[1])
         for fade in source.fades
     )
+
+
+def relinked_fade(fade: Fade, layer: PlacedLayer, *, linked: bool) -> Fade:
+    """Let a fade move with its layer, or stay while the layer moves.
+
+    Parameters
+    ----------
+    fade : Fade
+        One of the layer's.
+    layer : PhotoLayer or GroupLayer
+        Where it lies now.
+    linked : bool
+        Whether it moves with the layer from now on.
+
+    Returns
+    -------
+    Fade
+        It lies where it lay, as nearly as its numbers can say it: they know no more
+        than one scale.
+    """
+    if fade.linked == linked:
+        return fade
+    size = {"width": layer.width, "height": layer.height}
+    to_other = canvas_to_source if linked else source_to_canvas
+    moved = moved_span(fade, to_other(layer.placement, **size))
+    return with_fields(moved, linked=linked)
 
 
 class Melted(NamedTuple):

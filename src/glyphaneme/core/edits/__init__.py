@@ -10,6 +10,7 @@ from glyphaneme.core.edits.copying import DuplicateLayer
 from glyphaneme.core.edits.fading import CopyFades, FadeLayer
 from glyphaneme.core.edits.grouping import DissolveGroup, GroupLayers
 from glyphaneme.core.edits.kinds import Edit, parse_edit
+from glyphaneme.core.edits.linking_fades import LinkFade
 from glyphaneme.core.edits.locking import LockLayer
 from glyphaneme.core.edits.mask_parts import (
     AddPart,
@@ -50,6 +51,7 @@ __all__ = [
     "FadeLayer",
     "GradeLayer",
     "GroupLayers",
+    "LinkFade",
     "LinkMask",
     "LockLayer",
     "MeltPhotos",

@@ -12,6 +12,7 @@ from glyphaneme.core.edits.canvas import SetCanvas
 from glyphaneme.core.edits.copying import DuplicateLayer
 from glyphaneme.core.edits.fading import CopyFades, FadeLayer
 from glyphaneme.core.edits.grouping import DissolveGroup, GroupLayers
+from glyphaneme.core.edits.linking_fades import LinkFade
 from glyphaneme.core.edits.locking import LockLayer
 from glyphaneme.core.edits.mask_parts import (
     AddPart,
@@ -63,6 +64,7 @@ Edit: TypeAlias = Annotated[
     | DropMask
     | FadeLayer
     | CopyFades
+    | LinkFade
     | MeltPhotos
     | PaintStroke,
     Field(discriminator="kind"),

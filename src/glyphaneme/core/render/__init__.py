@@ -5,6 +5,7 @@ from __future__ import annotations
 from glyphaneme.core.render.assets import Assets, Needed, all_needed, assets_needed
 from glyphaneme.core.render.caching import FrameCache
 from glyphaneme.core.render.composing import Rounding
+from glyphaneme.core.render.edges import edge_of
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.picking import CutOut, layers_under
 from glyphaneme.core.render.reaching import reach_of
@@ -26,6 +27,7 @@ __all__ = [
     "View",
     "all_needed",
     "assets_needed",
+    "edge_of",
     "layers_under",
     "reach_of",
     "render",
