@@ -65,8 +65,13 @@ def test_circle_is_drawn_from_corner_to_corner(
         keyboard.up(key)
 
     (part,) = parts(hands, flag)
+    thumb = hands.pile.get_by_test_id("hatched-thumb")
+    address = thumb.evaluate("(one) => one.style.maskImage")
+    hidden = hands.page.request.get(
+        hands.page.url.partition("/desk")[0] + address[5:-2]
+    )
+    assert hidden.headers["content-type"] == "image/png"
     drawn = {name: part[name] for name in wanted}
-    # The first key only counts from the press on: with Alt held, a press takes a layer.
     assert drawn == pytest.approx(wanted, abs=2)
 
 

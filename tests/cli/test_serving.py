@@ -6,6 +6,7 @@ import json
 import shutil
 import subprocess
 import sys
+import threading
 import urllib.request
 import uuid
 from typing import TYPE_CHECKING
@@ -60,6 +61,51 @@ def test_everything_acknowledged_survives_kill_9_of_all_processes(
     found = product.get(f"/api/projects/{state['id']}")
     assert found == undone
     assert found["redo_to"] == state["head"]
+
+
+def test_strokes_are_kept_once_each_through_kill_9_between_and_while_they_come(
+    product: Product,
+) -> None:
+    def paint(project: dict, number: int, key: str) -> dict:
+        points = [[100 * number, 100, 1], [100 * number, 5900, 1]]
+        stroke = {"points": points, "size": 150, "shows": number % 3 == 2}
+        edit = {"kind": "paint_stroke", "layer_id": "w", "part_id": "p"}
+        body = {"key": key, "parent": project["head"]}
+        body["edit"] = {**edit, "stroke": stroke}
+        return product.post(f"/api/projects/{project['id']}/edits", body)["state"]
+
+    def with_wash() -> dict:
+        project = begin(product)
+        wash = {"layer_id": "w", "name": "Wash", "color": "#204060"}
+        body = {"key": str(uuid.uuid4()), "parent": project["head"]}
+        body["edit"] = {"kind": "add_color", **wash}
+        return product.post(f"/api/projects/{project['id']}/edits", body)["state"]
+
+    def mask(project: dict) -> bytes:
+        view = {"x": 0, "y": 0, "width": 300, "height": 300, "scale": 0.05}
+        asked = {"revision": project["head"], "view": {**view, "mask_of": "w"}}
+        return product.fetch(f"/api/projects/{project['id']}/frame", asked)
+
+    killed, calm = with_wash(), with_wash()
+    for number in range(1, 21):
+        calm = paint(calm, number, str(uuid.uuid4()))
+        key, again = str(uuid.uuid4()), True
+        # The answer may be on its way, the work half done, or nothing begun.
+        slayer = threading.Timer(0.002 * number, product.kill, ["glyphaneme web"])
+        if number % 5 == 0:
+            slayer.start()
+        while again:
+            try:
+                killed, again = paint(killed, number, key), False
+            except (OSError, http.client.HTTPException):
+                product.wait_until_open()
+        if number % 5 == 0:
+            slayer.join()
+            product.wait_until_open()
+
+    [part] = killed["composite"]["layers"][0]["mask"]["parts"]
+    assert part["strokes"] == 20
+    assert mask(killed) == mask(calm)
 
 
 def test_web_server_killed_alone_is_started_again(product: Product) -> None:

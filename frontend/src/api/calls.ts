@@ -102,6 +102,10 @@ export const keepPart = (
 export const previewUrl = (id: string, revision: string, width: number): string =>
   `/api/projects/${id}/preview?width=${width}&revision=${revision}`;
 
+/** What a layer's mask hides of it, as the alpha of a small picture. */
+export const hiddenUrl = (id: string, revision: string, layer: string): string =>
+  `/api/projects/${id}/hidden?revision=${revision}&layer=${layer}`;
+
 export const thumbnailUrl = (pictureId: string): string => `/api/pictures/${pictureId}/thumbnail`;
 
 export const exportUrl = (jobId: string): string => `/api/exports/${jobId}/file`;

@@ -22,7 +22,9 @@ from glyphaneme.core.edits import Edit, apply
 from glyphaneme.core.render import (
     View,
     edge_of,
+    hidden_share,
     layers_under,
+    mask_view,
     render,
     render_fine,
 )
@@ -250,6 +252,20 @@ def drafted(visit: Visit, project_id: uuid.UUID, draft: Draft) -> Composite:
 def _with_edit(visit: Visit, composite: Composite, edit: Edit) -> Composite:
     """Apply an edit that is not saved, and have ready what it needs to be shown."""
     return apply(composite, drafted_stroke(visit, composite, edit))
+
+
+def write_hidden(
+    visit: Visit, revision: uuid.UUID, *, layer_id: str, side: int, file: BinaryIO
+) -> None:
+    """Write what a layer's mask hides of it, as the alpha of a small black PNG."""
+    composite = composite_at(visit, revision)
+    view = mask_view(composite, layer_id, side)
+    alone = mask_alone(composite, layer_id)
+    assets = assets_of(visit, alone, view, pile=composite.layers, quick=True)
+    share = hidden_share(composite, assets, layer_id, side)
+    pixels = np.zeros((*share.shape, 4), np.uint8)
+    pixels[..., 3] = share
+    write_picture(pixels, file, FileSpec(FileFormat.PNG, quality=100, ppi=72))
 
 
 def _whole(

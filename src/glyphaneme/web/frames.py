@@ -143,6 +143,29 @@ def post_tries(path: IdPath, body: TriesRequest) -> Response:
     return response
 
 
+class HiddenQuery(BaseModel):
+    """What a layer's mask hides of it, in which state, and how large."""
+
+    revision: uuid.UUID
+    layer: LayerId
+    side: int = Field(default=104, ge=8, le=256)
+
+
+@api.get("/projects/<uuid:id>/hidden", responses={200: {"content": {"image/png": {}}}})
+def get_hidden(path: IdPath, query: HiddenQuery) -> Response:
+    """Return what a layer's mask hides of it, as the alpha of a small picture."""
+    file = io.BytesIO()
+    with looking() as visit:
+        require_revision(visit, path.id, query.revision)
+        showing.write_hidden(
+            visit, query.revision, layer_id=query.layer, side=query.side, file=file
+        )
+    response = Response(file.getvalue(), content_type="image/png")
+    # A state never changes.
+    response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
+    return response
+
+
 @api.get("/projects/<uuid:id>/preview", responses={200: {"content": {"image/*": {}}}})
 def get_preview(path: IdPath, query: PreviewQuery) -> Response:
     """Return a small copy of a project as an image file."""

@@ -3,10 +3,12 @@
 import type { CSSProperties, ReactElement } from "react";
 import styled from "styled-components";
 import { thumbnailUrl } from "@/api/calls";
+import { useHidden } from "@/features/pile/useHidden";
 import type { Gradient, Layer, Stop } from "@/model/composite";
 import { color } from "@/theme/tokens";
 
 const Frame = styled.button`
+  position: relative;
   flex: none;
   width: 52px;
   height: 52px;
@@ -45,12 +47,26 @@ const Wash = styled.span`
   border: 1px solid ${color.rule};
 `;
 
+/** What the layer's mask hides, dimmed under slanted lines, as on the stage. */
+const Hatching = styled.span`
+  position: absolute;
+  inset: 0;
+  background:
+    repeating-linear-gradient(135deg, ${color.veil} 0 1.2px, transparent 1.2px 4.5px),
+    color-mix(in srgb, ${color.well} 62%, transparent);
+  mask-mode: alpha;
+  mask-position: center;
+  mask-repeat: no-repeat;
+  mask-size: cover;
+`;
+
 interface LayerThumbProps {
   readonly layer: Layer;
   onPress(): void;
 }
 
 export function LayerThumb({ layer, onPress }: LayerThumbProps): ReactElement {
+  const hidden = useHidden(layer);
   return (
     <Frame
       type="button"
@@ -61,6 +77,9 @@ export function LayerThumb({ layer, onPress }: LayerThumbProps): ReactElement {
       onClick={onPress}
     >
       <Look layer={layer} />
+      {hidden ? (
+        <Hatching style={{ maskImage: `url("${hidden}")` }} data-testid="hatched-thumb" />
+      ) : null}
     </Frame>
   );
 }

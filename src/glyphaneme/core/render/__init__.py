@@ -15,6 +15,7 @@ from glyphaneme.core.render.rendering import (
     render_fine,
     split_frame,
 )
+from glyphaneme.core.render.thumbs import hidden_share, mask_view
 from glyphaneme.core.render.views import View
 
 __all__ = [
@@ -28,7 +29,9 @@ __all__ = [
     "all_needed",
     "assets_needed",
     "edge_of",
+    "hidden_share",
     "layers_under",
+    "mask_view",
     "reach_of",
     "render",
     "render_bands",
