@@ -64,7 +64,7 @@ export function strokeEdit(
 ): PaintEdit {
   const own = points.map(({ at, pressure }): [number, number, number] => {
     const { x, y } = lying.fromCanvas(at);
-    return [round(x), round(y), Math.round(pressure * 1000) / 1000];
+    return [held(x), held(y), Math.round(pressure * 1000) / 1000];
   });
   const size = brush.size * ownScale(lying, points[0]?.at ?? { x: 0, y: 0 });
   return {
@@ -88,6 +88,13 @@ function ownScale(lying: Lying, at: Point): number {
   const below = lying.fromCanvas({ x: at.x, y: at.y + 1 });
   const area = (right.x - from.x) * (below.y - from.y) - (right.y - from.y) * (below.x - from.x);
   return Math.sqrt(Math.abs(area)) || 1;
+}
+
+/** The service takes no points farther away; no picture is that large. */
+const FARTHEST = 60_000;
+
+function held(position: number): number {
+  return round(Math.min(Math.max(position, -FARTHEST), FARTHEST));
 }
 
 function round(value: number): number {
