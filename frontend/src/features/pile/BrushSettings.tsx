@@ -1,16 +1,10 @@
 /** The brush by its numbers, and what it does. */
 
 import type { ReactElement } from "react";
-import styled from "styled-components";
 import { useBrush } from "@/state/brush";
 import { Choice } from "@/ui/Choice";
+import { Fields } from "@/ui/Fields";
 import { LabelledSlider } from "@/ui/LabelledSlider";
-
-const Body = styled.div`
-  display: grid;
-  gap: 10px;
-  padding-left: 13px;
-`;
 
 const DOES = [
   { id: "hide", label: "Hide" },
@@ -28,7 +22,7 @@ export function BrushSettings(): ReactElement {
     { label: "Strength", value: strength, of: "strength", fallback: 100 },
   ] as const;
   return (
-    <Body>
+    <Fields>
       <Choice
         label="What the brush does"
         value={shows ? "show" : "hide"}
@@ -58,6 +52,6 @@ export function BrushSettings(): ReactElement {
           onChangeEnd={(next) => set({ [of]: next / PERCENT })}
         />
       ))}
-    </Body>
+    </Fields>
   );
 }

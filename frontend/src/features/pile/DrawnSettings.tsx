@@ -18,22 +18,11 @@ import { useDesk } from "@/state/desk";
 import { useCalmLive } from "@/state/useCalmLive";
 import { font } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
+import { FieldRow, Fields } from "@/ui/Fields";
 import { LabelledSlider } from "@/ui/LabelledSlider";
 import { LiveWord } from "@/ui/LiveWord";
 import { NumberGrid } from "@/ui/NumberGrid";
 import { Tick } from "@/ui/Tick";
-
-const Body = styled.div`
-  display: grid;
-  gap: 10px;
-  padding-left: 13px;
-`;
-
-const Row = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 14px;
-`;
 
 const Words = styled.p`
   font-family: ${font.reading};
@@ -83,7 +72,7 @@ export function OutlineSettings({ layer, part: kept }: OutlineSettingsProps): Re
     },
   ];
   return (
-    <Body>
+    <Fields>
       <LabelledSlider
         label="Softness"
         value={Math.round(part.softness)}
@@ -95,7 +84,7 @@ export function OutlineSettings({ layer, part: kept }: OutlineSettingsProps): Re
         onChangeEnd={(softness) => take({ ...kept, softness })}
       />
       <NumberGrid numbers={numbers} />
-      <Row>
+      <FieldRow>
         <PlainButton
           isDisabled={part.points.length >= OUTLINE_PART.points.maxItems}
           onPress={() => {
@@ -111,8 +100,8 @@ export function OutlineSettings({ layer, part: kept }: OutlineSettingsProps): Re
         >
           Take the corner away
         </PlainButton>
-      </Row>
-    </Body>
+      </FieldRow>
+    </Fields>
   );
 }
 
@@ -130,7 +119,7 @@ export function EvenSettings({ layer, part: kept }: EvenSettingsProps): ReactEle
     desk.edit(changePart(layer, { ...kept, ...changes }));
   };
   return (
-    <Body>
+    <Fields>
       <LabelledSlider
         label="Tolerance"
         value={Math.round(part.tolerance)}
@@ -156,7 +145,7 @@ export function EvenSettings({ layer, part: kept }: EvenSettingsProps): ReactEle
         ) : null}
         .
       </Words>
-    </Body>
+    </Fields>
   );
 }
 

@@ -23,6 +23,7 @@ import { useCalmLive } from "@/state/useCalmLive";
 import { color, font } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { Choice } from "@/ui/Choice";
+import { Fields } from "@/ui/Fields";
 import { LabelledSlider } from "@/ui/LabelledSlider";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
@@ -45,12 +46,6 @@ const Line = styled.div`
     border-left-color: ${color.veil};
     background: ${color.veilWash};
   }
-`;
-
-const Body = styled.div`
-  display: grid;
-  gap: 10px;
-  padding-left: 13px;
 `;
 
 const CURVES = [
@@ -153,7 +148,7 @@ function FadeSettings({ layer, place }: FadeSettingsProps): ReactElement | null 
     desk.edit(editOf(changes));
   };
   return (
-    <Body>
+    <Fields>
       <Choice
         label="How it goes"
         value={fade.curve}
@@ -201,7 +196,7 @@ function FadeSettings({ layer, place }: FadeSettingsProps): ReactElement | null 
       >
         Take this fade away
       </PlainButton>
-    </Body>
+    </Fields>
   );
 }
 

@@ -2,7 +2,6 @@
 
 import { ELLIPSE_PART, RECTANGLE_PART } from "@generated/limits";
 import type { ReactElement } from "react";
-import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { EvenSettings, OutlineSettings } from "@/features/pile/DrawnSettings";
 import { useKeepShape } from "@/features/pile/useKeepShape";
@@ -12,21 +11,10 @@ import { useDesk } from "@/state/desk";
 import { useCalmLive } from "@/state/useCalmLive";
 import { PlainButton } from "@/ui/Button";
 import { Choice } from "@/ui/Choice";
+import { FieldRow, Fields } from "@/ui/Fields";
 import { LabelledSlider } from "@/ui/LabelledSlider";
 import { NumberGrid } from "@/ui/NumberGrid";
 import { Tick } from "@/ui/Tick";
-
-const Body = styled.div`
-  display: grid;
-  gap: 10px;
-  padding-left: 13px;
-`;
-
-const Row = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 14px;
-`;
 
 /** The slider's end; wider edges can be typed. */
 const USUAL_SOFTNESS = 400;
@@ -72,7 +60,7 @@ function ShapeSettings({ layer, part: kept }: ShapeSettingsProps): ReactElement 
   const most = Math.max(USUAL_SOFTNESS, part.softness);
   const isEven = Math.abs(part.width - part.height) < EVENLY;
   return (
-    <Body>
+    <Fields>
       <LabelledSlider
         label="Softness"
         value={Math.round(part.softness)}
@@ -84,12 +72,12 @@ function ShapeSettings({ layer, part: kept }: ShapeSettingsProps): ReactElement 
         onChangeEnd={(softness) => take({ softness })}
       />
       <ShapeNumbers part={part} onTake={take} />
-      <Row>
+      <FieldRow>
         <PlainButton isDisabled={isEven} onPress={() => take({ height: part.width })}>
           {part.kind === "ellipse" ? "Make it a circle" : "Make it a square"}
         </PlainButton>
-      </Row>
-    </Body>
+      </FieldRow>
+    </Fields>
   );
 }
 
@@ -132,8 +120,8 @@ export function PartActions({ layer, part }: PartActionsProps): ReactElement {
   const desk = useDeskActions();
   const { openLine } = useDesk((state) => state.actions);
   return (
-    <Body>
-      <Row>
+    <Fields>
+      <FieldRow>
         <Tick
           isSelected={part.works}
           onChange={(works) => desk.edit(changePart(layer, { ...part, works }))}
@@ -154,8 +142,8 @@ export function PartActions({ layer, part }: PartActionsProps): ReactElement {
         >
           Take it away
         </PlainButton>
-      </Row>
-    </Body>
+      </FieldRow>
+    </Fields>
   );
 }
 
@@ -173,7 +161,7 @@ function LayerPartSettings({ layer, part }: LayerPartSettingsProps): ReactElemen
   const desk = useDeskActions();
   const { keep, isUnderWay } = useKeepShape(layer, part);
   return (
-    <Body>
+    <Fields>
       <Choice
         label="What of that layer counts"
         value={part.quality}
@@ -182,11 +170,11 @@ function LayerPartSettings({ layer, part }: LayerPartSettingsProps): ReactElemen
           quality !== part.quality && desk.edit(changePart(layer, { ...part, quality }))
         }
       />
-      <Row>
+      <FieldRow>
         <PlainButton isDisabled={isUnderWay} onPress={keep}>
           {isUnderWay ? "Keeping it…" : "Keep it as it is now"}
         </PlainButton>
-      </Row>
-    </Body>
+      </FieldRow>
+    </Fields>
   );
 }

@@ -139,48 +139,40 @@ def taken_over(
 
 
 @njit(**PART)
+def spread_row(
+    edges: np.ndarray,
+    squared: np.ndarray,
+    nearest: np.ndarray,
+    far: F32,
+    row: int,
+    other_row: int,
+) -> None:
+    """Take nearest edges over from another row, then along the row, to and fro."""
+    columns = squared.shape[1]
+    for column in range(columns):
+        if other_row >= 0:
+            for step in range(-1, 2):
+                beside = column + step
+                if 0 <= beside < columns:
+                    taken_over(
+                        edges, squared, nearest, far, row, column, other_row, beside
+                    )
+        if column > 0:
+            taken_over(edges, squared, nearest, far, row, column, row, column - 1)
+    for column in range(columns - 2, -1, -1):
+        taken_over(edges, squared, nearest, far, row, column, row, column + 1)
+
+
+@njit(**PART)
 def spread(
     edges: np.ndarray, squared: np.ndarray, nearest: np.ndarray, far: F32
 ) -> None:
-    """Hand nearest edges on from pixel to pixel: down and right, then up and left."""
-    rows, columns = squared.shape
+    """Hand nearest edges on from pixel to pixel: row by row down, then up."""
+    rows = squared.shape[0]
     for row in range(rows):
-        for column in range(columns):
-            if row > 0:
-                for step in range(-1, 2):
-                    if 0 <= column + step < columns:
-                        taken_over(
-                            edges,
-                            squared,
-                            nearest,
-                            far,
-                            row,
-                            column,
-                            row - 1,
-                            column + step,
-                        )
-            if column > 0:
-                taken_over(edges, squared, nearest, far, row, column, row, column - 1)
-        for column in range(columns - 2, -1, -1):
-            taken_over(edges, squared, nearest, far, row, column, row, column + 1)
+        spread_row(edges, squared, nearest, far, row, row - 1)
     for row in range(rows - 2, -1, -1):
-        for column in range(columns):
-            for step in range(-1, 2):
-                if 0 <= column + step < columns:
-                    taken_over(
-                        edges,
-                        squared,
-                        nearest,
-                        far,
-                        row,
-                        column,
-                        row + 1,
-                        column + step,
-                    )
-            if column > 0:
-                taken_over(edges, squared, nearest, far, row, column, row, column - 1)
-        for column in range(columns - 2, -1, -1):
-            taken_over(edges, squared, nearest, far, row, column, row, column + 1)
+        spread_row(edges, squared, nearest, far, row, row + 1)
 
 
 @njit(**PART)
