@@ -5,7 +5,15 @@
 
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 
-const WORDS = ["minimum", "exclusiveMinimum", "maximum", "minLength", "maxLength", "minItems", "maxItems"];
+const WORDS = [
+  "minimum",
+  "exclusiveMinimum",
+  "maximum",
+  "minLength",
+  "maxLength",
+  "minItems",
+  "maxItems",
+];
 
 function limitsOf(property) {
   // What may be left out is described as one of several; their limits are alike.

@@ -130,8 +130,9 @@ def test_stroke_under_way_leaves_what_the_whole_stroke_does(strength: float) -> 
     views = [View(0, 0, WIDTH, HEIGHT, 1), View(-9, 4, 99, 71, 0.3)]
 
     for count in range(1, len(path) + 1):
-        # The hand moves the end a little before it goes on.
-        for end in ((path[count - 1][0] + 3, *path[count - 1][1:]), path[count - 1]):
+        # The hand moves the end, a little and far, before it goes on.
+        x, *rest = path[count - 1]
+        for end in ((x + 3, *rest), (x + 250, *rest), (x, *rest)):
             points = (*path[: count - 1], end)
             going = stroke(*points, size=40, strength=strength, shows=True)
             underway = painted_on(under, going, underway)
@@ -197,6 +198,36 @@ def test_tile_beside_a_new_stroke_gets_its_new_neighbour() -> None:
         shown = shown_by(one_by_one, view)
 
     assert np.array_equal(shown, shown_by(painted_all(Painting(), beside), view))
+
+
+@pytest.mark.parametrize("size", [3, 9])
+def test_thin_stroke_leaves_no_tile_out_on_its_way(size: float) -> None:
+    row, column = np.mgrid[0:HEIGHT, 0:WIDTH] + 0.5
+    for shift in range(0, 64, 7):
+        x, y, across, down = 3 + shift, 5, 294, 266
+        thin = stroke((x, y, 1), (x + across, y + down, 1), size=size, softness=0)
+
+        shown = shown_by(painted_all(Painting(), [thin]))
+
+        u, v = column - x, row - y
+        along = np.clip((u * across + v * down) / (across**2 + down**2), 0, 1)
+        away = np.hypot(u - along * across, v - along * down)
+        assert shown[away < size / 2 - 0.6].max() == 0
+
+
+@pytest.mark.parametrize("down", [True, False])
+def test_halved_tile_knows_what_begins_right_beyond_it(down: bool) -> None:
+    ends = ((159, 20, 1), (159, 280, 1))
+    if down:
+        ends = tuple((y, x, p) for x, y, p in ends)
+    edge = stroke(*ends, size=60, softness=0)  # from 129 on
+    view = View(0 if down else 1, 1 if down else 0, 120, 120, 0.5)
+
+    shown = shown_by(painted_all(Painting(), [edge]), view)
+
+    # Half of one of two halved pixels: a quarter is hidden.
+    at = (63, 60) if down else (60, 63)
+    assert shown[at] == pytest.approx(255 * 0.75, abs=1.5)
 
 
 def test_edge_of_a_tile_shows_no_seam() -> None:
