@@ -15,7 +15,7 @@ import {
 import type { Point } from "@/model/geometry";
 import { maskLying } from "@/model/lying";
 import { EMPTY_MASK, newShape } from "@/model/masks";
-import { brushPart, strokeEdit } from "@/model/strokes";
+import { brushPart, reachOf, strokeEdit } from "@/model/strokes";
 import { sampleComposite, sampleLayer, samplePlacement } from "@/testing/samples";
 
 const photo = sampleLayer("moths", { placement: samplePlacement({ x: 30, y: 20, turn: 90 }) });
@@ -143,6 +143,20 @@ describe("newEven", () => {
     // Turned by 90°, the photo's x runs down and its y to the left.
     expect(part.spots).toEqual([[12, 4]]);
     expect(part.to_picture).toEqual([0.5, 0, -2, 0, 0.5, 3]);
+  });
+});
+
+describe("reachOf", () => {
+  it("is as far as the longer axis of what a brush becomes", () => {
+    const placement = samplePlacement({ scale_x: 4, scale_y: 0.25, turn: 30 });
+    const layer = sampleLayer("moths", { placement });
+    const lying = maskLying(sampleComposite(layer), layer, EMPTY_MASK);
+    const brush = { size: 18, softness: 0, strength: 1, shows: false };
+    const at = [{ at: { x: 50, y: 40 }, pressure: 1 }];
+
+    const { stroke } = strokeEdit(layer, "p", lying, at, brush);
+
+    expect(stroke && reachOf(lying, stroke)).toBeCloseTo(40);
   });
 });
 

@@ -83,11 +83,26 @@ export function strokeEdit(
 
 /** How many of a mask's own pixels lie on one of the canvas, along a side. */
 function ownScale(lying: Lying, at: Point): number {
-  const from = lying.fromCanvas(at);
-  const right = lying.fromCanvas({ x: at.x + 1, y: at.y });
-  const below = lying.fromCanvas({ x: at.x, y: at.y + 1 });
-  const area = (right.x - from.x) * (below.y - from.y) - (right.y - from.y) * (below.x - from.x);
-  return Math.sqrt(Math.abs(area)) || 1;
+  return Math.sqrt(Math.abs(spreadOf(lying.fromCanvas, at).area)) || 1;
+}
+
+/** Return how far from its points, on the canvas, a stroke may cover anything. */
+export function reachOf(lying: Lying, stroke: NonNullable<PaintEdit["stroke"]>): number {
+  const [x = 0, y = 0] = stroke.points[0] ?? [];
+  const { area, squares } = spreadOf(lying.toCanvas, { x, y });
+  // The greatest length that a step of one can get: a circle may become an ellipse.
+  const longest = Math.sqrt((squares + Math.sqrt(Math.max(squares ** 2 - 4 * area ** 2, 0))) / 2);
+  return (stroke.size / 2 + 1) * longest;
+}
+
+/** Return what becomes of a step to the right and one down: their area, and squares' sum. */
+function spreadOf(map: (at: Point) => Point, at: Point) {
+  const from = map(at);
+  const right = map({ x: at.x + 1, y: at.y });
+  const below = map({ x: at.x, y: at.y + 1 });
+  const [a, b] = [right.x - from.x, right.y - from.y];
+  const [c, d] = [below.x - from.x, below.y - from.y];
+  return { area: a * d - b * c, squares: a ** 2 + b ** 2 + c ** 2 + d ** 2 };
 }
 
 /** The service takes no points farther away; no picture is that large. */

@@ -11,6 +11,7 @@ import numpy as np
 from glyphaneme.codecs import FileFormat, FileSpec, write_picture
 from glyphaneme.core.document.grouping import on_canvas
 from glyphaneme.core.document.masks import to_mask_of
+from glyphaneme.core.document.model import PhotoLayer
 from glyphaneme.core.errors import NoSuchWorkError, PartMissingError
 from glyphaneme.core.mask import KeptPart, LayerPart
 from glyphaneme.core.place.transform import followed_by, inverted, transform_of
@@ -25,13 +26,11 @@ if TYPE_CHECKING:
 
     from numpy.typing import NDArray
 
-    from glyphaneme.core.document import Canvas, Composite
+    from glyphaneme.core.document import Composite, Layer
     from glyphaneme.services.showing import Draft
     from glyphaneme.services.studio import Visit
 
 MOST_PIXELS = 16_000_000
-BEYOND = 1
-"""How many canvases beyond the canvas's edges on either side are kept too."""
 
 
 def keep_shape(
@@ -81,16 +80,7 @@ class Kept(NamedTuple):
 
 def _kept(visit: Visit, composite: Composite, part: LayerPart) -> Kept:
     """Render another layer alone, as far as it reaches, with nothing all round."""
-    around = _around(composite.canvas)
-    lifted = on_canvas(composite.path_to(part.layer_id))
-    left, top, right, bottom = reach_of(lifted, around)
-    view = View(
-        around.x + left / around.scale,
-        around.y + top / around.scale,
-        max(right - left, 1),
-        max(bottom - top, 1),
-        around.scale,
-    )
+    view = _view_of(composite, on_canvas(composite.path_to(part.layer_id)))
     assets = assets_named(visit, all_needed(composite))
     passes = Passes(composite.layers, assets, view)
     pixels = np.zeros((view.height + 2, view.width + 2, 4), np.uint8)
@@ -104,13 +94,24 @@ def _kept(visit: Visit, composite: Composite, part: LayerPart) -> Kept:
     return Kept(pixels, to_picture)
 
 
-def _around(canvas: Canvas) -> View:
-    """Return a view of the canvas and of what lies beyond its edges."""
-    width, height = ((1 + 2 * BEYOND) * side for side in (canvas.width, canvas.height))
+def _view_of(composite: Composite, lifted: Layer) -> View:
+    """Return a view of what a layer covers of the canvas and of what lies beyond it."""
+    canvas = composite.canvas
+    # What may reach anywhere is kept for the canvas, and a little round it.
+    beyond = 1.0 if isinstance(lifted, PhotoLayer) else 0.25
+    around = View(
+        -beyond * canvas.width,
+        -beyond * canvas.height,
+        round((1 + 2 * beyond) * canvas.width),
+        round((1 + 2 * beyond) * canvas.height),
+        1,
+    )
+    left, top, right, bottom = reach_of(lifted, around)
+    width, height = max(right - left, 1), max(bottom - top, 1)
     scale = min(1.0, math.sqrt(MOST_PIXELS / (width * height)))
     return View(
-        -BEYOND * canvas.width,
-        -BEYOND * canvas.height,
+        around.x + left,
+        around.y + top,
         max(round(width * scale), 1),
         max(round(height * scale), 1),
         scale,

@@ -1,5 +1,6 @@
 /** Drawing parts of a mask on the stage: shapes, outlines, areas of even colour. */
 
+import { EVEN_PART } from "@generated/limits";
 import type { PointerEvent } from "react";
 import { openLayer } from "@/features/desk/commands";
 import type { DeskActions } from "@/features/desk/DeskContext";
@@ -103,6 +104,10 @@ function evenDrag({ composite, layer, lying, view, at }: Begun): DrawDrag | null
     return null;
   }
   const before = openEven(layer);
+  if (before && before.spots.length >= EVEN_PART.spots.maxItems) {
+    useMessages.getState().say("That many spots are enough for one colour; add another one.");
+    return null;
+  }
   const spot = spotAt(composite, layer, at);
   const fresh = before
     ? { ...before, spots: [...before.spots, spot] }

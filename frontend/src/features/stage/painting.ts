@@ -10,7 +10,7 @@ import type { Point } from "@/model/geometry";
 import { type Lying, maskLying } from "@/model/lying";
 import { EMPTY_MASK } from "@/model/masks";
 import { onCanvas } from "@/model/nesting";
-import { brushPart, canPaintAt, isFarEnough, isFull, strokeEdit } from "@/model/strokes";
+import { brushPart, canPaintAt, isFarEnough, isFull, reachOf, strokeEdit } from "@/model/strokes";
 import { stageToCanvas } from "@/model/viewing";
 import { useBrush } from "@/state/brush";
 import { facetFor, useDesk } from "@/state/desk";
@@ -31,8 +31,8 @@ export interface StrokeDrag {
   points: Touched[];
 }
 
-/** How far beyond a brush's size its pixels may reach, in pixels of the canvas. */
-const SPARE = 2;
+/** What is shown is averaged: so far beyond its reach a stroke may still be seen. */
+const SPARE = 1;
 
 /** Where the last stroke ended: with Shift the next one begins there. */
 let lastEnd: { readonly layer: string; readonly at: Point } | null = null;
@@ -98,8 +98,9 @@ export function endStroke(drag: StrokeDrag, desk: DeskActions): void {
 function show(drag: StrokeDrag): void {
   const { setTrace } = useDesk.getState().actions;
   const points = drag.points.map(({ at }) => at);
-  const reach = useBrush.getState().size / 2 + SPARE;
-  setTrace({ stroke: drag.piece, points, reach, edit: editOf(drag) });
+  const edit = editOf(drag);
+  const reach = edit.stroke ? reachOf(drag.lying, edit.stroke) + SPARE : 0;
+  setTrace({ stroke: drag.piece, points, reach, edit });
 }
 
 function editOf({ layer, part, lying, points }: StrokeDrag) {
