@@ -97,9 +97,14 @@ def is_all(values: np.ndarray, level: F32) -> bool:
 def lay_channel(
     place: int, covered: np.ndarray, strength: F32, added: F32, out: np.ndarray
 ) -> tuple[int, int]:
-    """Write b (1 - s c) + a s c over a channel's b; return the least and greatest."""
+    """Write b (1 - s c) + a s c over a channel's b; return the least and greatest.
+
+    What is even and stays so is not written.
+    """
     if place < 0:
         even = F32(I32(-1 - place))
+        if even == added:
+            return -1 - place, -1 - place
         for at in range(TEXELS):
             share = covered[at] * strength
             out[at] = np.uint16(even + (added - even) * share + HALF_STEP)

@@ -49,11 +49,13 @@ class PaintedPart(PartBase):
             plane = level.shown if shown else level.cover
             return Step(masking.PLANE, to_plane, join=join, plane=plane)
 
-        taken = step(masking.TAKE, shown=False)
-        if not self.inverted:
-            return taken, step(masking.PLUS, shown=True)
-        covered = step(masking.PLUS, shown=False)
-        return taken, covered, step(masking.MINUS, shown=True)
+        steps = [step(masking.TAKE, shown=False)]
+        if self.inverted:
+            steps.append(step(masking.PLUS, shown=False))
+        if level.shows:
+            join = masking.MINUS if self.inverted else masking.PLUS
+            steps.append(step(join, shown=True))
+        return tuple(steps)
 
     @property
     def reads(self) -> Reads:

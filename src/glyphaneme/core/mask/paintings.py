@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
@@ -75,6 +76,11 @@ class Level:
     top: int
     cover: Plane
     shown: Plane
+
+    @cached_property
+    def shows(self) -> bool:
+        """Whether anything is shown of what is covered; hiding strokes show nothing."""
+        return bool(self.shown.extremes.any())
 
 
 class Painting:
