@@ -1,6 +1,7 @@
 from __future__ import annotations
 
 import io
+import struct
 from typing import TYPE_CHECKING
 
 import cv2
@@ -99,13 +100,14 @@ def test_frame_is_one_jpeg_where_opaque_and_two_where_not() -> None:
 
     whole, split = encode_frame(opaque), encode_frame(clear)
 
-    first = int.from_bytes(whole[:4], "big")
-    assert len(whole) == 4 + first
-    color = cv2.imdecode(np.frombuffer(whole[4:], np.uint8), cv2.IMREAD_COLOR_RGB)
+    first, second = struct.unpack(">II", whole[:8])
+    assert (len(whole), second) == (8 + first, 0)
+    color = cv2.imdecode(np.frombuffer(whole[8:], np.uint8), cv2.IMREAD_COLOR_RGB)
     assert psnr(color, opaque[..., :3]) > 36
-    first = int.from_bytes(split[:4], "big")
+    first, second = struct.unpack(">II", split[:8])
+    assert len(split) == 8 + first + second
     veil = cv2.imdecode(
-        np.frombuffer(split[4 + first :], np.uint8), cv2.IMREAD_GRAYSCALE
+        np.frombuffer(split[8 + first :], np.uint8), cv2.IMREAD_GRAYSCALE
     )
     assert veil[:, :16].min() > 250
     assert veil[:, 26:].max() < 5
