@@ -17,7 +17,7 @@ from PIL import Image, ImageChops
 from glyphaneme.core.blend import BlendMode
 
 if TYPE_CHECKING:
-    from collections.abc import Callable
+    from collections.abc import Callable, Mapping
 
     from numpy.typing import NDArray
 
@@ -193,11 +193,18 @@ SKIA_MODES = {
 }
 
 
+NO_COVERS: Mapping[int, Any] = {}
+
+
 class Skia:
     """Skia's raster back end; its images are made beforehand, as a program would."""
 
-    def __init__(self, parts: list[Part]) -> None:
+    def __init__(
+        self, parts: list[Part], covers: Mapping[int, Any] = NO_COVERS
+    ) -> None:
         self._images = [_skia_image(part.pixels) for part in parts]
+        # By the place of a part: a shader whose alpha says how much of it shows.
+        self._covers = covers
 
     def run(self, parts: list[Part]) -> Pixels:
         """Compose the whole canvas on one thread."""
@@ -219,9 +226,37 @@ class Skia:
                 forward = np.linalg.inv(np.vstack([part.to_source, [0, 0, 1]]))
                 canvas.concat(skia.Matrix.MakeAll(*forward.ravel().tolist()))
                 options = skia.SamplingOptions(skia.FilterMode.kLinear)
-            canvas.drawImage(image, 0, 0, options, paint)
+            if place in self._covers:
+                # A layer of its own, as shaders blended in shaders are far slower.
+                canvas.saveLayer(None, paint)
+                canvas.drawImage(image, 0, 0, options)
+                cover = self._covers[place]
+                canvas.drawPaint(
+                    skia.Paint(BlendMode=skia.BlendMode.kDstIn, Shader=cover)
+                )
+                canvas.restore()
+            else:
+                canvas.drawImage(image, 0, 0, options, paint)
             canvas.restore()
         return out
+
+
+def skia_mask(shown: NDArray[np.uint8]) -> Any:
+    """Return a shader that shows as much as a mask's pixels say."""
+    height, width = shown.shape
+    info = skia.ImageInfo.MakeA8(width, height)
+    pixels = np.ascontiguousarray(shown)
+    image = skia.Image.MakeRasterCopy(skia.Pixmap(info, pixels, width))
+    return image.makeShader(
+        skia.TileMode.kClamp, skia.TileMode.kClamp, skia.SamplingOptions()
+    )
+
+
+def skia_fade(start: tuple[float, float], end: tuple[float, float]) -> Any:
+    """Return a shader that shows nothing at one point and all at another."""
+    return skia.GradientShader.MakeLinear(
+        points=[start, end], colors=[skia.ColorTRANSPARENT, skia.ColorBLACK]
+    )
 
 
 def _skia_image(pixels: Pixels) -> Any:

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import itertools
+from dataclasses import replace
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
 import simplejpeg
 
+from bench import libraries
 from bench.figures import FRAME, TILE, WARM_FRAMES, Engine, Figure
 from bench.measuring import measure
 from glyphaneme.core.mask import Fade, Mask, PaintedPart
@@ -19,6 +21,9 @@ from glyphaneme.core.render import FrameCache, View, render
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
+    from numpy.typing import NDArray
+
+    from bench.workload import Part
     from glyphaneme.core.document import Composite
 
 LAST = "0" * 64
@@ -34,15 +39,19 @@ def masks(engine: Engine, *, rounds: int) -> Iterator[Figure]:
     assets: dict[str, Any] = {**pyramids, LAST: painting}
     baked = _baked(engine, modelled, assets)
     whole = engine.whole
+    skia, parts = _in_skia(engine, modelled, assets)
     took = measure(
         {
             "model": lambda: render(modelled, assets, whole),
             "alpha": lambda: render(engine.composite, baked, whole),
+            "skia": lambda: skia.run(parts),
         },
         rounds=rounds,
     )
     share = took["model"].cpu / took["alpha"].cpu
     yield Figure("W, a mask and a fade in the model, against alpha", share, 1.15, 1.05)
+    share = took["model"].cpu / took["skia"].cpu
+    yield Figure("the same against Skia, which draws both", share, 1 / 5, 1 / 8)
     bytes_a_pixel = painting.nbytes / (width * height)
     yield Figure("a painted mask, bytes a pixel", bytes_a_pixel, 1.4, 0.4, unit="")
 
@@ -129,16 +138,43 @@ def _modelled(engine: Engine) -> tuple[Composite, dict[str, Pyramid]]:
     return engine.composite.model_copy(update={"layers": tuple(layers)}), pyramids
 
 
+def _in_skia(
+    engine: Engine, modelled: Composite, assets: dict[str, Any]
+) -> tuple[libraries.Skia, list[Part]]:
+    """Return Skia with the same mask and fade over the same opaque photos."""
+    parts = list(engine.parts)
+    for place in (2, 3):
+        pixels = parts[place].pixels.copy()
+        pixels[..., 3] = 255
+        parts[place] = replace(parts[place], pixels=pixels)
+    [fade] = modelled.layers[3].fades
+    half = fade.length / 2
+    # It runs to the left: nothing shows at its end there, all at the other one.
+    ends = (fade.x - half, fade.y), (fade.x + half, fade.y)
+    covers = {
+        2: libraries.skia_mask(_alpha_of(engine, modelled, assets, 2)),
+        3: libraries.skia_fade(*ends),
+    }
+    return libraries.Skia(parts, covers), parts
+
+
 def _baked(
     engine: Engine, modelled: Composite, assets: dict[str, Any]
 ) -> dict[str, Pyramid]:
     """Return photos whose alpha says what mask and fade do."""
     baked = dict(engine.pyramids)
     for place in (2, 3):
-        plain = {"blend": "normal", "opacity": 1.0}
-        layer = modelled.layers[place].model_copy(update=plain)
-        alone = modelled.model_copy(update={"layers": (layer,)})
         pixels = engine.parts[place].pixels.copy()
-        pixels[..., 3] = render(alone, assets, engine.whole)[..., 3]
+        pixels[..., 3] = _alpha_of(engine, modelled, assets, place)
         baked[f"p{place}"] = build_pyramid(pixels)
     return baked
+
+
+def _alpha_of(
+    engine: Engine, modelled: Composite, assets: dict[str, Any], place: int
+) -> NDArray[np.uint8]:
+    """Return what mask and fades leave of a layer."""
+    plain = {"blend": "normal", "opacity": 1.0}
+    layer = modelled.layers[place].model_copy(update=plain)
+    alone = modelled.model_copy(update={"layers": (layer,)})
+    return np.ascontiguousarray(render(alone, assets, engine.whole)[..., 3])
