@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 import pytest
+from hypothesis import settings
 from sqlalchemy import text
 
 from glyphaneme.cli.postgres import PrivateCluster
@@ -25,6 +26,10 @@ if TYPE_CHECKING:
     from sqlalchemy import Engine
 
 DEMO_PHOTOS = Path(__file__).parents[1] / "demo"
+
+# A machine that others share may be slow: what a test says must not depend on it.
+settings.register_profile("untimed", deadline=None)
+settings.load_profile("untimed")
 
 
 @pytest.fixture(scope="session")

@@ -164,7 +164,7 @@ def order(state: Composite) -> list[str]:
     return [layer.id for layer in state.layers]
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=300)
 @given(st.lists(edits, max_size=16))
 def test_states_after_any_edits_can_be_stored_opened_described_and_shown(steps) -> None:
     state = poster("a", "b")

@@ -169,7 +169,7 @@ fades = st.builds(
 )
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(recipes)
 def test_mask_shows_what_its_formulas_say(mask: Mask) -> None:
     x, y = positions()
@@ -180,7 +180,7 @@ def test_mask_shows_what_its_formulas_say(mask: Mask) -> None:
     assert off.max() < 2 * HALF_A_LEVEL
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(st.lists(fades, min_size=1, max_size=3).map(tuple))
 def test_fades_leave_what_their_formulas_say_and_multiply(found) -> None:
     x, y = positions()

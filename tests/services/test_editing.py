@@ -205,7 +205,6 @@ def test_undo_from_a_window_that_is_behind_moves_nothing(bench: Bench) -> None:
 
 @settings(
     max_examples=20,
-    deadline=None,
     suppress_health_check=[HealthCheck.function_scoped_fixture],
 )
 @given(st.lists(st.sampled_from(["edit", "undo", "redo"]), max_size=40))

@@ -127,7 +127,6 @@ VIEW = {"x": -1e6, "y": 1e6, "width": 5, "height": 3, "scale": 64}
 addressed = st.sampled_from([value for value in ODD_VALUES if value != "\ud800"])
 fuzzing = settings(
     max_examples=120,
-    deadline=None,
     suppress_health_check=[HealthCheck.function_scoped_fixture],
 )
 
