@@ -138,7 +138,12 @@ def test_outline_under_way_is_taken_back_and_left(hands: Hands, flag: Any) -> No
     page.keyboard.press("Escape")
     expect(drawn).to_have_count(0)
     page.keyboard.press("Escape")
-    expect(page.get_by_role("button", name="an outline", exact=True)).to_be_visible()
+    page.get_by_role("button", name="an outline", exact=True).click()
+    page.mouse.click(*hands.on_stage(flag, 100, 100))
+    hands.facet("Place").click()
+    hands.facet("Cut").click()
+    begin(hands, "an outline")
+    expect(drawn).to_have_count(0)
 
     assert parts(hands, flag) == []
 

@@ -192,6 +192,11 @@ export function hasColours(layer: Layer): layer is PhotoLayer {
   return isPlaced(layer) && layer.kind === "photo";
 }
 
+/** Tell whether an even colour is found in the layer's photo, and not in another one's. */
+export function isOwnColour(layer: Layer, part: EvenPart): boolean {
+  return hasColours(layer) && layer.picture === part.picture;
+}
+
 /** Without what reckoning to and fro leaves at the end of a number. */
 function exact(value: number): number {
   return Math.round(value * 1e9) / 1e9;

@@ -26,6 +26,7 @@ import { type Drawn, drawLine, drawnKind, hasColours } from "@/model/drawing";
 import { changePart, type JoinWord, newLayerPart, openPart } from "@/model/masks";
 import { brushPart, freshPart } from "@/model/strokes";
 import { useDesk } from "@/state/desk";
+import { useDrawing } from "@/state/drawing";
 import { useComposite } from "@/state/project";
 import { useCalmLive } from "@/state/useCalmLive";
 import { color, font } from "@/theme/tokens";
@@ -246,7 +247,11 @@ interface AddLineProps {
 function AddLine({ layer, composite }: AddLineProps): ReactElement {
   const desk = useDeskActions();
   const { openLine } = useDesk((state) => state.actions);
-  const draw = (kind: Drawn) => openLine(drawLine(kind));
+  const draw = (kind: Drawn) => {
+    // Corners of an outline that was left half drawn belong to no other one.
+    useDrawing.getState().setCorners([]);
+    openLine(drawLine(kind));
+  };
   const hold = (layer_id: string) => {
     const part = newLayerPart(layer_id);
     desk.edit({ kind: "add_part", layer_id: layer.id, part });

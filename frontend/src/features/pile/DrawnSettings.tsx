@@ -1,12 +1,13 @@
 /** Outlines and even colours by their numbers: what the stage does with a pointer. */
 
-import { EVEN_PART, OUTLINE_PART } from "@generated/limits";
+import { ELLIPSE_PART, EVEN_PART, OUTLINE_PART } from "@generated/limits";
 import { type ReactElement, useState } from "react";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import type { Layer } from "@/model/composite";
 import {
   type EvenPart,
+  isOwnColour,
   movedCorner,
   type OutlinePart,
   withCornerAfter,
@@ -49,7 +50,6 @@ export function OutlineSettings({ layer, part: kept }: OutlineSettingsProps): Re
     setLive(null);
     desk.edit(changePart(layer, next));
   };
-  const position = { minimum: -1e5, maximum: 1e5 };
   const numbers = [
     {
       label: "Corner",
@@ -61,13 +61,13 @@ export function OutlineSettings({ layer, part: kept }: OutlineSettingsProps): Re
     {
       label: "Across",
       value: x,
-      limits: position,
+      limits: ELLIPSE_PART.x,
       onChange: (across: number) => take(movedCorner(kept, place, { x: across, y })),
     },
     {
       label: "Down",
       value: y,
-      limits: position,
+      limits: ELLIPSE_PART.y,
       onChange: (down: number) => take(movedCorner(kept, place, { x, y: down })),
     },
   ];
@@ -134,7 +134,8 @@ export function EvenSettings({ layer, part: kept }: EvenSettingsProps): ReactEle
         Only what hangs together
       </Tick>
       <Words>
-        Found from {sayCount(part.spots.length, "spot")}; a click in the picture adds one
+        Found from {sayCount(part.spots.length, "spot")}
+        {isOwnColour(layer, kept) ? "; a click in the picture adds one" : " of another photo"}
         {part.spots.length > 1 ? (
           <>
             , or{" "}

@@ -8,7 +8,7 @@ import { Grips } from "@/features/stage/Grips";
 import { OutlineDrawn, OutlineGrips, Spots } from "@/features/stage/OutlineGrips";
 import { ShapeGrips } from "@/features/stage/ShapeGrips";
 import { type Composite, isLocked, isPlaced, type Layer } from "@/model/composite";
-import { drawLine, drawnKind, type EvenPart, hasColours } from "@/model/drawing";
+import { drawLine, drawnKind, type EvenPart, hasColours, isOwnColour } from "@/model/drawing";
 import { openFade } from "@/model/fades";
 import { type Point, toCanvas } from "@/model/geometry";
 import { lyingOf, maskLying } from "@/model/lying";
@@ -87,7 +87,7 @@ function CutGrips({ composite, layer, view }: LayerGripsProps): ReactElement | n
 
 /** Return where the spots of an even colour lie; of another layer's photo none are shown. */
 function spotsOnCanvas(composite: Composite, layer: Layer, part: EvenPart): Point[] {
-  if (!hasColours(layer) || layer.picture !== part.picture) return [];
+  if (!hasColours(layer) || !isOwnColour(layer, part)) return [];
   const lifted = onCanvas(composite, layer);
   return part.spots.map(([x, y]) => toCanvas(lifted, { x, y }));
 }

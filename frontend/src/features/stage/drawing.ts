@@ -12,6 +12,7 @@ import {
   drawnKind,
   type EvenPart,
   hasColours,
+  isOwnColour,
   newEven,
   newOutline,
   shapeBetween,
@@ -134,10 +135,12 @@ function evenDrag({ composite, layer, lying, view, at }: Begun): DrawDrag | null
   };
 }
 
+/** Return the open even colour, if it is found in the layer's own photo. */
 function openEven(layer: Layer): EvenPart | null {
   const { line } = useDesk.getState();
   const part = openPart(layer, line);
-  return part?.kind === "even" && (line === null || line === part.id) ? part : null;
+  if (part?.kind !== "even" || (line !== null && line !== part.id)) return null;
+  return isOwnColour(layer, part) ? part : null;
 }
 
 /** Add a corner, or, where the pointer goes on, a free line; on the first one, close it. */

@@ -20,11 +20,11 @@ from glyphaneme.core.mask.paintings import Painting
 from glyphaneme.core.place import Pyramid, canvas_to_source
 
 if TYPE_CHECKING:
-    from collections.abc import Iterator
+    from collections.abc import Iterable, Iterator
 
     from glyphaneme.core.arrays import MatrixF64
     from glyphaneme.core.document.model import Composite, Layer
-    from glyphaneme.core.mask import RasterPart
+    from glyphaneme.core.mask import RasterPart, Reads
     from glyphaneme.core.render.views import View
 
 Assets: TypeAlias = Mapping[str, Pyramid | Painting | Raster]
@@ -74,15 +74,8 @@ def assets_needed(
     others = [one for layer in shown for one in others_read(layer, around)]
     layers = [*shown, *(inner for one in others for inner in _all_of(one))]
     reads = [part.reads for one in layers if one.mask for part in one.mask.working]
-    shown_alone = {one.picture for one in layers if isinstance(one, PhotoLayer)}
-    rasters = {part.raster: part for one in reads for part in one.rasters}
-    return Needed(
-        pictures=frozenset(
-            shown_alone.union(picture for one in reads for picture in one.pictures)
-        ),
-        paintings=frozenset(last for one in reads for last in one.paintings),
-        rasters=tuple(rasters.values()),
-    )
+    photos = [one.picture for one in layers if isinstance(one, PhotoLayer)]
+    return _needed(photos, reads)
 
 
 def others_read(layer: Layer, pile: tuple[Layer, ...]) -> tuple[Layer, ...]:
@@ -140,9 +133,14 @@ def all_needed(composite: Composite) -> Needed:
     """
     masks = [layer.mask for layer in composite.all_layers() if layer.mask]
     reads = [part.reads for mask in masks for part in mask.parts]
+    return _needed(composite.pictures(), reads)
+
+
+def _needed(pictures: Iterable[str], reads: list[Reads]) -> Needed:
+    """Return pictures, and what parts of masks read besides."""
     rasters = {part.raster: part for one in reads for part in one.rasters}
     return Needed(
-        pictures=composite.pictures(),
+        pictures=frozenset(pictures).union(*(one.pictures for one in reads)),
         paintings=frozenset(last for one in reads for last in one.paintings),
         rasters=tuple(rasters.values()),
     )
