@@ -32,6 +32,7 @@ class Surroundings:
     home: Path
     hosts: frozenset[str]
     page_folder: Path
+    models: Path
 
 
 def read_surroundings() -> Surroundings:
@@ -42,13 +43,16 @@ def read_surroundings() -> Surroundings:
         home=Path(os.environ.get("GLYPHANEME_HOME", str(CHECKOUT / "var"))),
         hosts=LOCAL_HOSTS | frozenset(filter(None, extra.split(","))),
         page_folder=CHECKOUT / "frontend" / "dist",
+        models=Path(os.environ.get("GLYPHANEME_MODELS", str(CHECKOUT / "var/models"))),
     )
 
 
 def make_studio(surroundings: Surroundings) -> Studio:
     """Return the studio of this process."""
     sessions = session_factory(open_database(surroundings.database_url))
-    return open_studio(sessions, surroundings.home / "cache")
+    # Models of one's own lie in the home, those of set-up where it put them.
+    models = (surroundings.home / "models", surroundings.models)
+    return open_studio(sessions, surroundings.home / "cache", models)
 
 
 def run_web(arguments: list[str]) -> int:
@@ -84,7 +88,7 @@ def run_worker() -> int:
 
 def print_openapi() -> int:
     """Print the description of the HTTP interface, as JSON; needs no database."""
-    nowhere = Surroundings("postgresql://nowhere", Path(), LOCAL_HOSTS, Path())
+    nowhere = Surroundings("postgresql://nowhere", Path(), LOCAL_HOSTS, Path(), Path())
     settings = WebSettings(allowed_hosts=LOCAL_HOSTS, page_folder=Path())
     app = create_app(make_studio(nowhere), settings)
     sys.stdout.write(json.dumps(app.api_doc, indent=1, sort_keys=True) + "\n")

@@ -2,6 +2,7 @@
 
 import { getJson, send, sendBody, sendJson } from "@/api/http";
 import type {
+  DoubtfulPlace,
   EditAnswer,
   ExportRequest,
   FrameView,
@@ -14,6 +15,7 @@ import type {
   ProjectState,
 } from "@/api/types";
 import type { Canvas, Edit, MaskPart } from "@/model/composite";
+import type { CutAnswer, CutRequest } from "@/model/mattes";
 
 export const fetchWall = async (): Promise<ProjectCard[]> =>
   (await getJson<{ projects: ProjectCard[] }>("/api/projects")).projects;
@@ -98,6 +100,16 @@ export const keepPart = (
   id: string,
   asked: { revision: string; unsaved: readonly Edit[]; layer_id: string; part_id: string },
 ): Promise<MaskPart> => sendJson<MaskPart>(`/api/projects/${id}/kept-parts`, asked);
+
+/** Have a backdrop found; what was found before comes at once. */
+export const askForMatte = (
+  picture: string,
+  asked: { key: string; request: CutRequest; prepared: boolean },
+): Promise<CutAnswer> => sendJson<CutAnswer>(`/api/pictures/${picture}/mattes`, asked);
+
+/** Where a matte is least sure, in its picture's pixels, the largest places first. */
+export const fetchDoubts = async (matte: string, level: number): Promise<DoubtfulPlace[]> =>
+  (await getJson<{ places: DoubtfulPlace[] }>(`/api/mattes/${matte}/doubts?level=${level}`)).places;
 
 export const previewUrl = (id: string, revision: string, width: number): string =>
   `/api/projects/${id}/preview?width=${width}&revision=${revision}`;

@@ -16,6 +16,7 @@ export type Job = Schemas["Job"];
 export type SentencePart = Schemas["SentencePart"];
 export type LayerSentence = Schemas["LayerSentence"];
 export type ModeChoices = Schemas["ModeChoices"];
+export type DoubtfulPlace = Schemas["DoubtfulPlace"];
 export type ExportRequest = Schemas["ExportRequest"];
 export type FrameView = Schemas["FrameView"];
 export type Outcome = Schemas["EditAnswer"]["outcome"];

@@ -177,7 +177,11 @@ export function spotAt(composite: Composite, layer: PhotoLayer, at: Point): [num
 }
 
 /** Return how a mask's own positions map to a photo's pixels. */
-function toPicture(composite: Composite, layer: PhotoLayer, lying: Lying): EvenPart["to_picture"] {
+export function toPicture(
+  composite: Composite,
+  layer: PhotoLayer,
+  lying: Lying,
+): EvenPart["to_picture"] {
   const lifted = onCanvas(composite, layer);
   const map = (x: number, y: number) => toSource(lifted, lying.toCanvas({ x, y }));
   const [origin, right, down] = [map(0, 0), map(1, 0), map(0, 1)];

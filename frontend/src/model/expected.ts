@@ -116,7 +116,8 @@ type MaskEdit = Extract<
       | "move_part"
       | "settle_mask"
       | "drop_mask"
-      | "paint_stroke";
+      | "paint_stroke"
+      | "cut_out";
   }
 >;
 
@@ -144,6 +145,8 @@ function maskAfter(mask: Mask, edit: MaskEdit): Mask {
       return { ...mask, parts: parts.toSpliced(edit.index ?? parts.length, 0, edit.part) };
     case "change_part":
       return { ...mask, parts: parts.map((one) => (one.id === edit.part.id ? edit.part : one)) };
+    case "cut_out":
+      return cutOut(mask, edit.part);
     case "remove_part":
       return { ...mask, parts: parts.filter((one) => one.id !== edit.part_id) };
     case "move_part": {
@@ -159,12 +162,23 @@ function maskAfter(mask: Mask, edit: MaskEdit): Mask {
         softened: edit.softened ?? 0,
         grown: edit.grown ?? 0,
         smoothed: edit.smoothed ?? 0,
+        cleaned: edit.cleaned ?? 0,
       };
     case "drop_mask":
       return EMPTY_MASK;
     case "paint_stroke":
       return { ...mask, parts: paintedOver(parts, edit.part_id) };
   }
+}
+
+/** With the first that was found the edge is cleaned too. */
+function cutOut(mask: Mask, part: Mask["parts"][number]): Mask {
+  const { parts } = mask;
+  if (parts.some((one) => one.id === part.id)) {
+    return { ...mask, parts: parts.map((one) => (one.id === part.id ? part : one)) };
+  }
+  const isFirst = parts.every((one) => one.kind !== "matte");
+  return { ...mask, cleaned: isFirst ? 1 : mask.cleaned, parts: [...parts, part] };
 }
 
 /** Within its own group at once; into another one only as the service says. */

@@ -25,6 +25,7 @@ export const EMPTY_MASK: Mask = {
   softened: 0,
   grown: 0,
   smoothed: 0,
+  cleaned: 0,
   linked: true,
   to_mask: [1, 0, 0, 0, 1, 0],
 };

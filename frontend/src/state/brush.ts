@@ -24,9 +24,14 @@ export const useBrush = create<Brush>((set) => ({
 /** Make the brush wider or narrower by steps; a fraction of a step counts too. */
 export function resizeBrush(steps: number): void {
   const { size, set } = useBrush.getState();
+  set({ size: resized(size, steps) });
+}
+
+/** Return a brush's size made larger or smaller by steps. */
+export function resized(size: number, steps: number): number {
   const wanted = size * STEP ** steps;
   const whole = steps > 0 ? Math.ceil(wanted) : Math.floor(wanted);
-  set({ size: Math.min(Math.max(whole, STROKE.size.minimum), STROKE.size.maximum) });
+  return Math.min(Math.max(whole, STROKE.size.minimum), STROKE.size.maximum);
 }
 
 /** Let the brush do the other of the two. */

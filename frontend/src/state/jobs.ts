@@ -4,9 +4,11 @@ import { create } from "zustand";
 
 export interface KnownJob {
   readonly id: string;
-  readonly kind: "read_picture" | "export";
+  readonly kind: "read_picture" | "export" | "cut_out";
   readonly state: "waiting" | "running" | "done" | "failed" | "cancelled";
   readonly progress: number;
+  /** What it has found so far, where that is more than a file. */
+  readonly found?: Readonly<Record<string, unknown>> | null;
   readonly file_name?: string | null;
   readonly error?: string | null;
 }

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from glyphaneme.codecs.dropping import drop_oldest
 from glyphaneme.codecs.errors import PictureRefusedError, RefusalCode
 from glyphaneme.codecs.frames import encode_frame, encode_thumbnail
 from glyphaneme.codecs.kinds import media_type_of
-from glyphaneme.codecs.paintings import drop_oldest, load_painting, save_painting
+from glyphaneme.codecs.mattes import decode_matte, encode_matte
+from glyphaneme.codecs.paintings import load_painting, save_painting
 from glyphaneme.codecs.pyramids import let_go, load_pyramid, save_pyramid
 from glyphaneme.codecs.reading import (
     MAX_PIXELS,
@@ -29,8 +31,10 @@ __all__ = [
     "PictureRefusedError",
     "RefusalCode",
     "Shape",
+    "decode_matte",
     "drop_oldest",
     "encode_frame",
+    "encode_matte",
     "encode_thumbnail",
     "identify_picture",
     "let_go",

@@ -5,14 +5,10 @@ from __future__ import annotations
 import zipfile
 from pathlib import Path
 from tempfile import NamedTemporaryFile
-from typing import TYPE_CHECKING
 
 import numpy as np
 
 from glyphaneme.core.mask.paintings import Painting, tile_from
-
-if TYPE_CHECKING:
-    from collections.abc import Iterable
 
 UNEVEN = -1
 """Stands for a channel that has pixels, where the others have their value."""
@@ -71,27 +67,3 @@ def load_painting(place: Path) -> Painting | None:
             return Painting(tiles, int(kept["strokes"]))
     except (OSError, ValueError, KeyError, StopIteration, zipfile.BadZipFile):
         return None
-
-
-def drop_oldest(folder: Path, *, most: int) -> None:
-    """Delete the oldest files of a folder beyond so many; they can be made again.
-
-    Parameters
-    ----------
-    folder : Path
-        Where `save_painting` put them.
-    most : int
-        How many are left.
-    """
-    for place in _newest_first(folder.glob("*.npz"))[most:]:
-        place.unlink(missing_ok=True)
-
-
-def _newest_first(places: Iterable[Path]) -> list[Path]:
-    found = []
-    for place in places:
-        try:
-            found.append((place.stat().st_mtime, place))
-        except FileNotFoundError:  # another process was quicker
-            continue
-    return [place for _, place in sorted(found, reverse=True)]

@@ -211,3 +211,10 @@ class ViewSizeError(CoreError):
         super().__init__(
             f"a view must have 1..65535 pixels a side and scale > 0; {what}"
         )
+
+
+class NoSubjectError(CoreError):
+    """Nothing in a picture stands out from the rest."""
+
+    def __init__(self) -> None:
+        super().__init__("the picture must have a subject that stands out")

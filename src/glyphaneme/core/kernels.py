@@ -3,18 +3,24 @@
 from __future__ import annotations
 
 from glyphaneme.core._kernels import (
+    carrying,
     composing,
     halving,
+    matting,
     nearness,
+    own_colors,
     painting,
     splitting,
     tiling,
 )
 
 __all__ = [
+    "carrying",
     "composing",
     "halving",
+    "matting",
     "nearness",
+    "own_colors",
     "painting",
     "splitting",
     "tiling",

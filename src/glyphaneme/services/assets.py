@@ -5,18 +5,21 @@ from __future__ import annotations
 import uuid
 from typing import TYPE_CHECKING
 
-from glyphaneme.core.render import assets_needed
+from glyphaneme.codecs import decode_matte
+from glyphaneme.core.mask import Raster
+from glyphaneme.core.render import assets_needed, own_pyramid
 from glyphaneme.services.errors import NotThereError
 from glyphaneme.services.painting import painting_at
+from glyphaneme.store.blobs import blob_pieces
 from glyphaneme.store.pictures import find_pictures
 
 if TYPE_CHECKING:
     from collections.abc import Iterable, Mapping
 
     from glyphaneme.core.document import Composite, Layer
-    from glyphaneme.core.mask import Raster, RasterPart
+    from glyphaneme.core.mask import MattePart, RasterPart
     from glyphaneme.core.place import Pyramid
-    from glyphaneme.core.render import Assets, Needed, View
+    from glyphaneme.core.render import Assets, Needed, OwnColors, View
     from glyphaneme.services.studio import Visit
 
 ON_THE_SHELF = "picture on the shelf"
@@ -58,8 +61,14 @@ def assets_named(visit: Visit, needed: Needed, *, quick: bool = False) -> Assets
         part.raster: _raster(visit, part, pyramids, quick=quick)
         for part in needed.rasters
     }
+    mattes = {part.raster: _matte(visit, part) for part in needed.mattes}
     paintings = {last: painting_at(visit, last) for last in needed.paintings}
-    return {**pyramids, **rasters, **paintings}
+    assets: Assets = {**pyramids, **rasters, **mattes, **paintings}
+    own = {
+        one.name: _own_colors(visit, one, assets, quick=quick)
+        for one in needed.own_colors
+    }
+    return {**assets, **own}
 
 
 def _raster(
@@ -75,6 +84,40 @@ def _raster(
     if quick:
         return studio.quick_rasters.put(name, part.raster_of(pyramid, QUICK_PIXELS))
     return studio.rasters.put(name, part.raster_of(pyramid))
+
+
+def _matte(visit: Visit, part: MattePart) -> Raster:
+    """Return a matte as its part lays it.
+
+    Raises
+    ------
+    NotThereError
+        It is not kept.
+    """
+    studio = visit.studio
+    found = studio.rasters.get(part.raster)
+    if found is not None:
+        return found
+    data = b"".join(blob_pieces(visit.session, part.matte))
+    if not data:
+        raise NotThereError("matte")
+    return studio.rasters.put(part.raster, Raster(decode_matte(data), part.share))
+
+
+def _own_colors(
+    visit: Visit, own: OwnColors, assets: Assets, *, quick: bool
+) -> Pyramid:
+    """Return a photo with own colours; where `quick`, at small sizes only."""
+    studio = visit.studio
+    found = studio.shelf.own_colors(own.name)
+    if found is None and quick:
+        found = studio.quick_own_colors.get(own.name)
+    if found is not None:
+        return found
+    if quick:
+        made = own_pyramid(own, assets, QUICK_PIXELS)
+        return studio.quick_own_colors.put(own.name, made)
+    return studio.shelf.keep_own_colors(own.name, own_pyramid(own, assets))
 
 
 def _pyramids(visit: Visit, wanted: Iterable[str]) -> dict[str, Pyramid]:

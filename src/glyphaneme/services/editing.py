@@ -37,6 +37,7 @@ from glyphaneme.services.projects import (
     tell_of,
 )
 from glyphaneme.store import projects as projects_store
+from glyphaneme.store.mattes import is_kept
 from glyphaneme.store.pictures import find_picture
 from glyphaneme.store.rows import PictureRow, ProjectRow, RevisionRow, StandingRow
 
@@ -208,6 +209,9 @@ def _require_picture(visit: Visit, edit: Edit) -> None:
         for picture in edit.part.reads.pictures:
             if _picture(visit, picture) is None:
                 raise NotThereError(ON_THE_SHELF)
+        for part in edit.part.reads.mattes:
+            if not is_kept(visit.session, part.matte):
+                raise NotThereError("matte")
 
 
 def _picture(visit: Visit, name: str) -> PictureRow | None:

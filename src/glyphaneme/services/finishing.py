@@ -17,7 +17,7 @@ from glyphaneme.core.render import View, all_needed, render_bands
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.assets import assets_named, assets_of
 from glyphaneme.services.errors import ExportSizeError, KeyReusedError, NotThereError
-from glyphaneme.services.layered import write_layered
+from glyphaneme.services.layered import Sources, write_layered
 from glyphaneme.services.painting import named_strokes
 from glyphaneme.services.pictures import original_file
 from glyphaneme.services.projects import (
@@ -141,8 +141,7 @@ def _make_layered_file(
             composite,
             assets,
             file,
-            originals=original,
-            strokes=strokes,
+            sources=Sources(original, strokes, lambda name: stream_file(studio, name)),
             report=progress.report,
         )
         progress.finish(file)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from glyphaneme.services.cutting import cut_out
 from glyphaneme.services.finishing import make_file
 from glyphaneme.services.reading_in import read_in
 from glyphaneme.store.rows import JobKind
@@ -20,4 +21,5 @@ if TYPE_CHECKING:
 WORK: Mapping[JobKind, Work] = {
     JobKind.READ_PICTURE: read_in,
     JobKind.EXPORT: make_file,
+    JobKind.CUT_OUT: cut_out,
 }

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import uuid
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from typing import TYPE_CHECKING, Annotated, Any, BinaryIO, NamedTuple
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, ValidationError
@@ -13,6 +13,7 @@ from glyphaneme.codecs import (
     PictureRefusedError,
     RefusalCode,
     Shape,
+    decode_matte,
     identify_picture,
     read_picture,
 )
@@ -38,12 +39,14 @@ from glyphaneme.core.document.grouping import box_round, grouped, lifted
 from glyphaneme.core.document.model import MAX_SIDE
 from glyphaneme.core.document.tree import require_sound
 from glyphaneme.core.errors import CoreError
+from glyphaneme.core.mask import Raster
 from glyphaneme.core.mask.paintings import Painting, painted_all
 from glyphaneme.core.mask.strokes import NamedStroke, require_strokes_named
 from glyphaneme.core.place import Placement, build_pyramid
 from glyphaneme.core.render import (
     View,
     all_needed,
+    own_pyramid,
     reach_of,
     render,
     render_bands,
@@ -52,7 +55,6 @@ from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     import io
-    from collections.abc import Sequence
 
     from glyphaneme.core.render import Assets
 
@@ -83,6 +85,8 @@ class OwnDocument(BaseModel):
     """Picture ids, and the names of their originals in the archive."""
     strokes: tuple[NamedStroke, ...] = ()
     """All that painted parts name, each after the one before it."""
+    mattes: tuple[str, ...] = Field(default=(), max_length=1000)
+    """The names of mattes; they lie beside the pictures."""
 
 
 class Unpacked(NamedTuple):
@@ -92,6 +96,16 @@ class Unpacked(NamedTuple):
     pictures: dict[str, tuple[str, io.BytesIO]]
     """Picture id to a name for people, and the file."""
     strokes: tuple[NamedStroke, ...] = ()
+    mattes: Mapping[str, bytes] = {}
+    """Their files, by name."""
+
+
+class Sources(NamedTuple):
+    """Where what travels along in a file comes from."""
+
+    original: PictureFile
+    strokes: Sequence[NamedStroke]
+    matte: PictureFile
 
 
 def write_layered(
@@ -99,8 +113,7 @@ def write_layered(
     assets: Assets,
     file: BinaryIO,
     *,
-    originals: PictureFile,
-    strokes: Sequence[NamedStroke],
+    sources: Sources,
     report: Callable[[float], None],
 ) -> None:
     """Write a composite as an OpenRaster file.
@@ -129,12 +142,16 @@ def write_layered(
         names = {}
         for picture in sorted(composite.pictures()):
             names[picture] = picture
-            writer.add_file(OWN_PICTURES + picture, originals(picture))
+            writer.add_file(OWN_PICTURES + picture, sources.original(picture))
+        mattes = sorted({part.matte for part in all_needed(composite).mattes})
+        for matte in mattes:
+            writer.add_file(OWN_PICTURES + matte, sources.matte(matte))
         writer.add_document(
             {
                 "composite": store_composite(composite),
                 "pictures": names,
-                "strokes": [stroke.model_dump(mode="json") for stroke in strokes],
+                "strokes": [one.model_dump(mode="json") for one in sources.strokes],
+                "mattes": mattes,
             }
         )
 
@@ -180,14 +197,25 @@ def assets_of_layered(unpacked: Unpacked) -> Assets:
             chain.append(by_id[named].stroke)
             named = by_id[named].previous
         paintings[last] = painted_all(Painting(), chain[::-1])
-    return {**pyramids, **rasters, **paintings}
+    mattes = {
+        part.raster: Raster(decode_matte(unpacked.mattes[part.matte]), part.share)
+        for part in needed.mattes
+    }
+    assets: Assets = {**pyramids, **rasters, **mattes, **paintings}
+    own = {one.name: own_pyramid(one, assets) for one in needed.own_colors}
+    return {**assets, **own}
 
 
 def _is_complete(own: OwnDocument) -> bool:
-    """Tell whether all pictures and strokes that the composite names are there."""
+    """Tell whether all that the composite names is there."""
     needed = all_needed(own.composite)
     strokes = {stroke.id for stroke in own.strokes}
-    return needed.pictures <= {*own.pictures} and needed.paintings <= strokes
+    mattes = {part.matte for part in needed.mattes}
+    return (
+        needed.pictures <= {*own.pictures}
+        and needed.paintings <= strokes
+        and mattes <= {*own.mattes}
+    )
 
 
 def _own(reader: OpenRasterReader, own: OwnDocument) -> Unpacked:
@@ -201,7 +229,11 @@ def _own(reader: OpenRasterReader, own: OwnDocument) -> Unpacked:
         picture: (name, reader.own_picture(own.pictures[picture]))
         for picture, name in names.items()
     }
-    return Unpacked(own.composite, pictures, own.strokes)
+    mattes = {
+        part.matte: reader.own_picture(part.matte).getvalue()
+        for part in all_needed(own.composite).mattes
+    }
+    return Unpacked(own.composite, pictures, own.strokes, mattes)
 
 
 def _foreign(reader: OpenRasterReader) -> Unpacked:

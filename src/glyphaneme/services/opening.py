@@ -8,7 +8,9 @@ from typing import TYPE_CHECKING, BinaryIO
 from glyphaneme.codecs import PictureRefusedError, RefusalCode
 from glyphaneme.core.document import Composite, GroupLayer, Layer, PhotoLayer
 from glyphaneme.core.mask import RasterPart
+from glyphaneme.core.render import all_needed
 from glyphaneme.core.values import with_fields
+from glyphaneme.services.cutting import keep_brought
 from glyphaneme.services.layered import read_layered
 from glyphaneme.services.painting import keep_named
 from glyphaneme.services.pictures import BroughtIn, bring_in, name_from_file
@@ -18,6 +20,7 @@ if TYPE_CHECKING:
     from collections.abc import Mapping
 
     from glyphaneme.core.mask import Mask
+    from glyphaneme.services.layered import Unpacked
     from glyphaneme.services.studio import Visit
 
 
@@ -45,6 +48,7 @@ def open_layered(visit: Visit, file: BinaryIO, *, file_name: str) -> uuid.UUID:
         for picture, (called, data) in unpacked.pictures.items()
     }
     keep_named(visit, unpacked.strokes)
+    _keep_mattes(visit, unpacked)
     project_id = uuid.uuid4()
     composite = unpacked.composite
     layers = tuple(_with_pictures(layer, brought) for layer in composite.layers)
@@ -55,6 +59,24 @@ def open_layered(visit: Visit, file: BinaryIO, *, file_name: str) -> uuid.UUID:
         composite=Composite(canvas=composite.canvas, layers=layers),
     )
     return project_id
+
+
+def _keep_mattes(visit: Visit, unpacked: Unpacked) -> None:
+    """Keep the mattes of a file.
+
+    Raises
+    ------
+    PictureRefusedError
+        One is damaged, or not the one that it is called.
+    """
+    for part in all_needed(unpacked.composite).mattes:
+        data = unpacked.mattes[part.matte]
+        if keep_brought(visit.session, data, part.level) != part.matte:
+            raise PictureRefusedError(
+                RefusalCode.DAMAGED,
+                "A matte in the file is not the one that its layer names. Nothing of "
+                "the file was kept; save it anew and bring that in.",
+            )
 
 
 def _with_pictures(layer: Layer, brought: Mapping[str, BroughtIn]) -> Layer:

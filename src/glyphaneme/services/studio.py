@@ -12,6 +12,7 @@ from threading import Lock
 from typing import TYPE_CHECKING, Generic, TypeVar
 
 from glyphaneme.codecs import (
+    drop_oldest,
     encode_thumbnail,
     load_pyramid,
     read_picture,
@@ -19,14 +20,16 @@ from glyphaneme.codecs import (
 )
 from glyphaneme.core.place import Pyramid, build_pyramid
 from glyphaneme.core.render import FrameCache
+from glyphaneme.services.networks import Networks
 from glyphaneme.store.blobs import blob_pieces
 
 if TYPE_CHECKING:
     import uuid
-    from collections.abc import Callable, Iterator
+    from collections.abc import Callable, Iterable, Iterator
 
     from sqlalchemy.orm import Session, sessionmaker
 
+    from glyphaneme.core.cutout import Evidence
     from glyphaneme.core.document import Composite
     from glyphaneme.core.mask import Raster
     from glyphaneme.core.mask.paintings import Painting, Underway
@@ -37,9 +40,11 @@ ValueT = TypeVar("ValueT")
 FRAME_BYTES_KEPT = 256 * 1024 * 1024
 STATES_KEPT = 512
 PYRAMIDS_KEPT = 256
+EVIDENCE_BYTES_KEPT = 192 * 1024 * 1024
 PAINTED_BYTES_KEPT = 512 * 1024 * 1024
 """Paintings that come of one another share most of it, and are counted each whole."""
 DRAFTS_KEPT = 4
+OWN_COLORS_KEPT = 48
 RASTER_BYTES_KEPT = 256 * 1024 * 1024
 OWNER = "owner"
 """Who works at it, as long as there are no accounts."""
@@ -122,6 +127,21 @@ class PixelShelf:
         Path(draft.name).rename(place)
         return data
 
+    def own_colors(self, name: str) -> Pyramid | None:
+        """Return a photo with own colours, if it was kept, mapped into memory."""
+        found = self._mapped.get(name) or load_pyramid(self._own / name)
+        return found and self._mapped.put(name, found)
+
+    def keep_own_colors(self, name: str, pyramid: Pyramid) -> Pyramid:
+        """Keep a photo with own colours; return it mapped into memory."""
+        save_pyramid(self._own / name, pyramid)
+        drop_oldest(self._own, most=OWN_COLORS_KEPT)
+        return self._mapped.put(name, load_pyramid(self._own / name) or pyramid)
+
+    @property
+    def _own(self) -> Path:
+        return self._folder / "own-colors"
+
     @property
     def paintings(self) -> Path:
         """Where paintings are kept."""
@@ -162,10 +182,19 @@ class Studio:
         default_factory=lambda: Recent(RASTER_BYTES_KEPT, lambda one: 2 * one.nbytes)
     )
     """Parts of masks that are pixels; counted with the smaller sizes to come."""
+    quick_own_colors: Recent[str, Pyramid] = field(
+        default_factory=lambda: Recent(DRAFTS_KEPT)
+    )
+    """Photos with own colours whose masks are being changed, at small sizes."""
     quick_rasters: Recent[str, Raster] = field(
         default_factory=lambda: Recent(DRAFTS_KEPT)
     )
     """The same for those that are being changed, made of smaller pictures."""
+    evidence: Recent[object, Evidence] = field(
+        default_factory=lambda: Recent(EVIDENCE_BYTES_KEPT, lambda one: one.nbytes)
+    )
+    """What was learned of pictures that something is cut out of."""
+    networks: Networks = field(default_factory=lambda: Networks(()))
     digests: Recent[uuid.UUID, str] = field(
         default_factory=lambda: Recent(PYRAMIDS_KEPT)
     )
@@ -199,6 +228,17 @@ def stream_file(studio: Studio, sha256: str) -> Iterator[bytes]:
         yield from blob_pieces(session, sha256)
 
 
-def open_studio(sessions: sessionmaker[Session], cache_folder: Path) -> Studio:
-    """Set up what services share; derived pictures are kept below the folder."""
-    return Studio(sessions=sessions, shelf=PixelShelf(cache_folder))
+def open_studio(
+    sessions: sessionmaker[Session],
+    cache_folder: Path,
+    models: Iterable[Path] = (),
+) -> Studio:
+    """Set up what services share; derived pictures are kept below the cache's folder.
+
+    Of networks with one name in several folders of `models`, the first counts.
+    """
+    return Studio(
+        sessions=sessions,
+        shelf=PixelShelf(cache_folder),
+        networks=Networks(models),
+    )

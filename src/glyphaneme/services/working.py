@@ -6,7 +6,7 @@ import logging
 import time
 import uuid
 from datetime import datetime
-from typing import TYPE_CHECKING, Literal
+from typing import TYPE_CHECKING, Any, Literal
 
 from pydantic import BaseModel, ConfigDict
 
@@ -49,6 +49,8 @@ class Job(BaseModel):
     progress: float
     picture_id: uuid.UUID | None
     project_id: uuid.UUID | None
+    found: dict[str, Any] | None
+    """What it has found so far, where that is more than a file."""
     file_name: str | None
     error: str | None
     changed_at: datetime
@@ -111,11 +113,36 @@ class Progress:
         with self._studio.sessions.begin() as session:
             self._change(session, progress=share)
 
-    def finish(self, result: BinaryIO | None = None) -> None:
-        """Say that the work is done, and keep the file that came of it, if any."""
+    def show(self, found: dict[str, Any], file: BinaryIO) -> None:
+        """Say what has been found so far; its file is kept as long as the job is."""
+        with self._studio.sessions.begin() as session:
+            sha256 = keep_blob(session, file)
+            shown = {**found, "matte": sha256}
+            self._change(session, found=shown, result_sha256=sha256)
+
+    def finish(
+        self,
+        result: BinaryIO | None = None,
+        *,
+        found: dict[str, Any] | None = None,
+        kept: Callable[[Session, str], dict[str, Any]] | None = None,
+    ) -> None:
+        """Say that the work is done, and keep the file that came of it, if any.
+
+        `kept` hears in the same transaction how the file is named, and returns what
+        was found.
+        """
         with self._studio.sessions.begin() as session:
             sha256 = None if result is None else keep_blob(session, result)
-            self._change(session, progress=1.0, state="done", result_sha256=sha256)
+            if kept is not None and sha256 is not None:
+                found = kept(session, sha256)
+            self._change(
+                session,
+                progress=1.0,
+                state="done",
+                result_sha256=sha256,
+                **({} if found is None else {"found": found}),
+            )
 
     def _change(self, session: Session, **changes: object) -> None:
         row = jobs_store.change_open_job(

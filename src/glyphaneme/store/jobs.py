@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from sqlalchemy import func, select, update
 
 from glyphaneme.store.inserting import insert_once
-from glyphaneme.store.rows import JobRow
+from glyphaneme.store.rows import JobKind, JobRow
 
 if TYPE_CHECKING:
     import uuid
@@ -42,7 +42,9 @@ def pictures_being_read(
 ) -> set[uuid.UUID]:
     """Return those of the pictures that are still being read in."""
     statement = select(JobRow.picture_id).where(
-        JobRow.picture_id.in_(list(picture_ids)), JobRow.state.in_(OPEN_STATES)
+        JobRow.kind == JobKind.READ_PICTURE,
+        JobRow.picture_id.in_(list(picture_ids)),
+        JobRow.state.in_(OPEN_STATES),
     )
     return {picture for picture in session.scalars(statement) if picture is not None}
 

@@ -18,12 +18,24 @@ _MANAGER = JobManager(SyncPsycopgConnector())
 QUEUE = "work"
 
 
-def enqueue(session: Session, task: str, job_id: uuid.UUID) -> None:
-    """Have a worker run a task for a job, once this transaction is committed."""
+def enqueue(
+    session: Session,
+    task: str,
+    job_id: uuid.UUID,
+    *,
+    lock: str | None = None,
+    priority: int = 0,
+) -> None:
+    """Have a worker run a task for a job, once this transaction is committed.
+
+    Of those with one `lock` never two run at a time; those of a higher `priority` go
+    first.
+    """
     job = Job(
         id=None,
         queue=QUEUE,
-        lock=None,
+        lock=lock,
+        priority=priority,
         queueing_lock=None,
         task_name=task,
         task_kwargs={"job_id": str(job_id)},

@@ -32,6 +32,7 @@ class JobKind(StrEnum):
 
     READ_PICTURE = "read_picture"
     EXPORT = "export"
+    CUT_OUT = "cut_out"
 
 
 class Base(DeclarativeBase):
@@ -217,6 +218,10 @@ class JobRow(Base):
             "kind <> 'export' OR (project_id IS NOT NULL AND request IS NOT NULL)",
             name="exports_a_project",
         ),
+        CheckConstraint(
+            "kind <> 'cut_out' OR (picture_id IS NOT NULL AND request IS NOT NULL)",
+            name="cuts_out_of_a_picture",
+        ),
     )
 
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True, default=uuid.uuid4)
@@ -231,6 +236,8 @@ class JobRow(Base):
     )
     request: Mapped[dict[str, Any] | None]
     result_sha256: Mapped[str | None] = mapped_column(ForeignKey("blob.sha256"))
+    found: Mapped[dict[str, Any] | None]
+    """What it has found so far, where that is more than a file."""
     file_name: Mapped[str | None]
     error: Mapped[str | None]
     attempts: Mapped[int] = mapped_column(server_default="0")
@@ -256,4 +263,27 @@ class StrokeRow(Base):
     number: Mapped[int]
     """How many strokes there are up to this one."""
     stroke: Mapped[dict[str, Any]]
+    created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+
+
+class MatteRow(Base):
+    """A matte that was found; it stays, since a person's work depends on it.
+
+    `key` is the SHA-256 of all that it was found from: the picture, the network with
+    its version, and the settings.
+    """
+
+    __tablename__ = "matte"
+    __table_args__ = (
+        UniqueConstraint("key"),
+        CheckConstraint("level >= 0", name="level_not_negative"),
+    )
+
+    id: Mapped[uuid.UUID] = mapped_column(primary_key=True, default=uuid.uuid4)
+    key: Mapped[str] = mapped_column(String(64))
+    sha256: Mapped[str] = mapped_column(ForeignKey("blob.sha256"), index=True)
+    level: Mapped[int]
+    """One of its pixels covers 2^level by 2^level of the picture's."""
+    subjects: Mapped[int] = mapped_column(server_default="0")
+    """How many subjects can be told apart in it; 0 where there is one."""
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())

@@ -29,6 +29,7 @@ STATUS: dict[type[Exception], tuple[HTTPStatus, str]] = {
     errors.KeyReusedError: (HTTPStatus.CONFLICT, "key-reused"),
     errors.PictureMismatchError: (HTTPStatus.CONFLICT, "picture-mismatch"),
     errors.NamelessFileError: (HTTPStatus.UNPROCESSABLE_ENTITY, "nameless-file"),
+    errors.NetworkMissingError: (HTTPStatus.CONFLICT, "network-missing"),
     errors.ExportSizeError: (HTTPStatus.UNPROCESSABLE_ENTITY, "export-size"),
 }
 

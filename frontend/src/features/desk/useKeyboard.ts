@@ -1,6 +1,8 @@
 /** The desk's keyboard map. */
 
 import { useEffect } from "react";
+import { takeBackdropAway } from "@/features/cut/cutOut";
+import { walkDoubts } from "@/features/cut/walking";
 import {
   duplicate,
   nudge,
@@ -14,10 +16,10 @@ import {
 } from "@/features/desk/commands";
 import type { DeskActions } from "@/features/desk/DeskContext";
 import { drawByKey } from "@/features/stage/drawing";
+import { resizeHeld, swapHeld } from "@/features/stage/roughing";
 import { isOnStage } from "@/features/stage/usePointer";
 import { zoomFit, zoomLifeSize, zoomStep } from "@/features/stage/zooming";
 import type { Layer } from "@/model/composite";
-import { resizeBrush, swapBrush } from "@/state/brush";
 import { useDesk } from "@/state/desk";
 import { useSettings } from "@/state/settings";
 
@@ -33,7 +35,9 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: "C", does: "Cut: what of the open layer shows" },
   { keys: "F", does: "Fade: where the open layer fades out" },
   { keys: "E, held", does: "See everything of the open layer, cut or not" },
-  { keys: "N", does: "Let the brush show instead of hide, and back; held, for as long" },
+  { keys: "A", does: "Take the backdrop of the open photo away, found by itself" },
+  { keys: "D, Shift + D", does: "Go to the next, the previous doubtful place of the edge" },
+  { keys: "N", does: "Let the brush do the other of the two, and back; held, for as long" },
   { keys: ", and .", does: "A narrower, a wider brush; the wheel with Alt does it too" },
   { keys: "Enter", does: "Close the outline that is being drawn; Backspace takes a corner back" },
   { keys: "Shift + click", does: "Paint straight on from the last stroke" },
@@ -183,10 +187,10 @@ const swap = {
   since: 0,
   down: () => {
     swap.since = performance.now();
-    swapBrush();
+    swapHeld();
   },
   up: () => {
-    if (swap.since > 0 && performance.now() - swap.since > HELD_MS) swapBrush();
+    if (swap.since > 0 && performance.now() - swap.since > HELD_MS) swapHeld();
     swap.since = 0;
   },
 };
@@ -204,8 +208,11 @@ const LAYER_KEYS: Readonly<Record<string, LayerCommand>> = {
   o: toggleShown,
   e: () => useDesk.getState().actions.setUncut(true),
   n: swap.down,
-  ",": () => resizeBrush(-1),
-  ".": () => resizeBrush(1),
+  ",": () => resizeHeld(-1),
+  ".": () => resizeHeld(1),
+  a: takeBackdropAway,
+  d: () => walkDoubts(1),
+  "Shift d": () => walkDoubts(-1),
   g: () => useDesk.getState().actions.setSeeThrough(true),
   u: putTogether,
   "Shift u": takeApart,

@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from "react";
 import { v4 as newId } from "uuid";
 import { cancelJob, exportUrl, startExport } from "@/api/calls";
 import type { ExportRequest } from "@/api/types";
-import { jobEnd } from "@/features/shelf/useBringIn";
+import { jobEnd } from "@/features/jobs/jobEnd";
 import type { KnownJob } from "@/state/jobs";
 import { useProject } from "@/state/project";
 
@@ -35,7 +35,7 @@ export function useFinish(projectId: string): Phase & { start(wishes: Wishes): v
     tell({ phase: "working", progress: 0, stop });
     try {
       await startExport(projectId, jobId, { ...wishes, revision: savedRevision() });
-      const job = await jobEnd(jobId, (progress) => tell({ phase: "working", progress, stop }));
+      const job = await jobEnd(jobId, ({ progress }) => tell({ phase: "working", progress, stop }));
       if (job.state === "done") saveFile(exportUrl(jobId));
       tell(phaseAfter(job));
     } catch (error) {

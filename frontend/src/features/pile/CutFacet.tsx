@@ -7,8 +7,10 @@ import { Button, GridList, GridListItem, useDragAndDrop } from "react-aria-compo
 import styled from "styled-components";
 import { v4 as newId } from "uuid";
 import { useDeskActions } from "@/features/desk/DeskContext";
+import { BackdropOffer } from "@/features/pile/BackdropOffer";
 import { BrushSettings } from "@/features/pile/BrushSettings";
 import { DrawingLine } from "@/features/pile/DrawingLine";
+import { MatteSettings } from "@/features/pile/MatteSettings";
 import { PartActions, PartSettings } from "@/features/pile/PartSettings";
 import { useSentence } from "@/features/pile/useSentence";
 import {
@@ -20,10 +22,12 @@ import {
   type Mask,
   type MaskPart,
   membersOf,
+  type PhotoLayer,
   pathTo,
 } from "@/model/composite";
 import { type Drawn, drawLine, drawnKind, hasColours } from "@/model/drawing";
 import { changePart, type JoinWord, newLayerPart, openPart } from "@/model/masks";
+import { hasMatte, isRough, openMatte } from "@/model/mattes";
 import { brushPart, freshPart } from "@/model/strokes";
 import { useDesk } from "@/state/desk";
 import { useDrawing } from "@/state/drawing";
@@ -120,6 +124,7 @@ function Worked({ layer, composite }: AddLineProps): ReactElement {
   const words = useFocusKept(drawn);
   return (
     <>
+      {hasColours(layer) && !drawn && !brush ? <Backdrop layer={layer} /> : null}
       {brush ? <BrushSettings /> : null}
       {isOpen && !drawn ? <OpenPart layer={layer} part={part} /> : null}
       <div ref={words}>
@@ -132,6 +137,14 @@ function Worked({ layer, composite }: AddLineProps): ReactElement {
       {layer.mask && !drawn ? <WholeLine layer={layer} mask={layer.mask} /> : null}
     </>
   );
+}
+
+/** Offer to take the backdrop away, or, once rough strokes are to come, show their brush. */
+function Backdrop({ layer }: { readonly layer: PhotoLayer }): ReactElement | null {
+  const isRoughNow = useDesk((desk) => isRough(layer, desk.line));
+  const open = useDesk((desk) => openMatte(layer, desk.line));
+  if (isRoughNow) return open ? null : <MatteSettings layer={layer} part={null} />;
+  return hasMatte(layer) ? null : <BackdropOffer layer={layer} />;
 }
 
 /** Keep the focus where words are exchanged for others: what had it is gone then. */
@@ -321,9 +334,10 @@ function WholeLine({ layer, mask }: { readonly layer: Layer; readonly mask: Mask
   const seen = useDesk((state) => state.maskSeen);
   const isLive = live?.kind === "settle_mask" && live.layer_id === layer.id;
   const strength = isLive ? live.strength : mask.strength;
+  const cleaned = isLive ? (live.cleaned ?? 0) : mask.cleaned;
   const settled = (changes: Partial<Settled>) => {
-    const { inverted, strength, softened, grown, smoothed } = mask;
-    const kept = { inverted, strength, softened, grown, smoothed };
+    const { inverted, strength, softened, grown, smoothed, cleaned } = mask;
+    const kept = { inverted, strength, softened, grown, smoothed, cleaned };
     return { kind: "settle_mask", layer_id: layer.id, ...kept, ...changes } as const;
   };
   return (
@@ -357,6 +371,22 @@ function WholeLine({ layer, mask }: { readonly layer: Layer; readonly mask: Mask
       </Words>
       <Choice label="What is seen" value={seen} choices={SEEN} onChange={setMaskSeen} />
       <Edge mask={mask} onTake={(changes) => desk.edit(settled(changes))} />
+      {hasColours(layer) ? (
+        <LabelledSlider
+          label="Clean its edge"
+          value={Math.round(cleaned * PERCENT)}
+          min={0}
+          max={100}
+          unit="%"
+          fallback={100}
+          onChange={(percent) => setLive(settled({ cleaned: percent / PERCENT }))}
+          onChangeEnd={(percent) => {
+            setLive(null);
+            if (percent / PERCENT !== mask.cleaned)
+              desk.edit(settled({ cleaned: percent / PERCENT }));
+          }}
+        />
+      ) : null}
       <LabelledSlider
         label="Strength"
         value={Math.round(strength * PERCENT)}
@@ -375,7 +405,7 @@ function WholeLine({ layer, mask }: { readonly layer: Layer; readonly mask: Mask
   );
 }
 
-type Settled = Pick<Mask, "inverted" | "strength" | "softened" | "grown" | "smoothed">;
+type Settled = Pick<Mask, "inverted" | "strength" | "softened" | "grown" | "smoothed" | "cleaned">;
 
 interface EdgeProps {
   readonly mask: Mask;

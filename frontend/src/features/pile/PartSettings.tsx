@@ -4,8 +4,10 @@ import { ELLIPSE_PART, RECTANGLE_PART } from "@generated/limits";
 import type { ReactElement } from "react";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { EvenSettings, OutlineSettings } from "@/features/pile/DrawnSettings";
+import { MatteSettings } from "@/features/pile/MatteSettings";
 import { useKeepShape } from "@/features/pile/useKeepShape";
 import type { Layer, MaskPart } from "@/model/composite";
+import { hasColours } from "@/model/drawing";
 import { changePart, type ShapePart } from "@/model/masks";
 import { useDesk } from "@/state/desk";
 import { useCalmLive } from "@/state/useCalmLive";
@@ -35,6 +37,10 @@ export function PartSettings({ layer, part }: PartSettingsProps): ReactElement |
       return <OutlineSettings layer={layer} part={part} />;
     case "even":
       return <EvenSettings layer={layer} part={part} />;
+    case "matte":
+      return hasColours(layer) && part.picture === layer.picture ? (
+        <MatteSettings layer={layer} part={part} />
+      ) : null;
     case "layer":
       return <LayerPartSettings layer={layer} part={part} />;
     default:

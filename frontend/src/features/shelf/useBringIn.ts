@@ -4,18 +4,17 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
 import { useNavigate } from "react-router";
 import { v4 as newId } from "uuid";
-import { cancelJob, fetchJob } from "@/api/calls";
+import { cancelJob } from "@/api/calls";
 import { MOST_FILES } from "@/api/dropped";
 import type { BroughtIn } from "@/api/types";
 import { bringIn, isLayered, openLayered } from "@/api/uploads";
+import { jobEnd } from "@/features/jobs/jobEnd";
 import { InOrder, Lanes } from "@/model/lanes";
 import { useArrivals } from "@/state/arrivals";
-import { type KnownJob, useJobs } from "@/state/jobs";
 import { useMessages } from "@/state/messages";
 
 /** Sending is about half of the work, reading in the other. */
 const SENDING_SHARE = 0.5;
-const ASK_AGAIN_MS = 1500;
 
 /** A file is sent, and decoded by the service, as a whole: more at once take no less time. */
 const lanes = new Lanes(3);
@@ -127,26 +126,8 @@ async function readIn(arrivalId: string, jobId: string): Promise<void> {
       remove(arrivalId);
     },
   });
-  const job = await jobEnd(jobId, (progress) =>
+  const job = await jobEnd(jobId, ({ progress }) =>
     change(arrivalId, { progress: SENDING_SHARE + progress * (1 - SENDING_SHARE) }),
   );
   if (job.state === "failed") throw new Error(job.error ?? "It could not be read in.");
-}
-
-/** Resolve when a job is over; hears notices, and asks now and then in case one is missed. */
-export function jobEnd(jobId: string, onProgress: (share: number) => void): Promise<KnownJob> {
-  return new Promise((resolve) => {
-    const look = (job: KnownJob | undefined) => {
-      if (!job) return;
-      onProgress(job.progress);
-      if (job.state === "waiting" || job.state === "running") return;
-      clearInterval(timer);
-      unsubscribe();
-      resolve(job);
-    };
-    const unsubscribe = useJobs.subscribe(({ jobs }) => look(jobs[jobId]));
-    const ask = () => fetchJob(jobId).then(useJobs.getState().know, () => undefined);
-    const timer = setInterval(ask, ASK_AGAIN_MS);
-    look(useJobs.getState().jobs[jobId]);
-  });
 }

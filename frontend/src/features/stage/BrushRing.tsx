@@ -45,8 +45,22 @@ const Trace = styled.polyline`
 `;
 
 export function BrushRing({ view }: { readonly view: StageView }): ReactElement {
-  const ring = useRef<SVGGElement>(null);
   const { size, softness, shows } = useBrush();
+  return <SizeRing view={view} size={size} softness={softness} breaks={!shows} />;
+}
+
+interface SizeRingProps {
+  readonly view: StageView;
+  /** Pixels of the canvas. */
+  readonly size: number;
+  readonly softness?: number;
+  /** Whether its line is broken: it takes away. */
+  readonly breaks: boolean;
+}
+
+/** A ring of the brush's size that follows the pointer. */
+export function SizeRing({ view, size, softness = 0, breaks }: SizeRingProps): ReactElement {
+  const ring = useRef<SVGGElement>(null);
   useEffect(() => {
     const stage = ring.current?.closest("[data-stage]");
     if (!stage) return;
@@ -68,7 +82,7 @@ export function BrushRing({ view }: { readonly view: StageView }): ReactElement 
   return (
     <g ref={ring} data-testid="brush-ring" style={{ visibility: "hidden" }}>
       <Ring data-shade="true" r={radius} />
-      <Ring data-hides={!shows} r={radius} />
+      <Ring data-hides={breaks} r={radius} />
       {softness > 0 && softness < 1 ? <Ring data-inner="true" r={radius * (1 - softness)} /> : null}
     </g>
   );

@@ -6,6 +6,7 @@ import { FadeGrips } from "@/features/stage/FadeGrips";
 import { GradientGrips } from "@/features/stage/GradientGrips";
 import { Grips } from "@/features/stage/Grips";
 import { OutlineDrawn, OutlineGrips, Spots } from "@/features/stage/OutlineGrips";
+import { RoughMarks } from "@/features/stage/RoughMarks";
 import { ShapeGrips } from "@/features/stage/ShapeGrips";
 import { type Composite, isLocked, isPlaced, type Layer } from "@/model/composite";
 import { drawLine, drawnKind, type EvenPart, hasColours, isOwnColour } from "@/model/drawing";
@@ -13,6 +14,7 @@ import { openFade } from "@/model/fades";
 import { type Point, toCanvas } from "@/model/geometry";
 import { lyingOf, maskLying } from "@/model/lying";
 import { openPart } from "@/model/masks";
+import { isRough, openMatte } from "@/model/mattes";
 import { gradientOnCanvas, onCanvas } from "@/model/nesting";
 import { brushPart } from "@/model/strokes";
 import type { StageView } from "@/model/viewing";
@@ -67,11 +69,22 @@ function CutGrips({ composite, layer, view }: LayerGripsProps): ReactElement | n
       </>
     );
   }
+  if (hasColours(layer) && isRough(layer, line)) {
+    const part = openMatte(layer, line);
+    return locked ? null : (
+      <RoughMarks composite={composite} layer={layer} part={part} view={view} />
+    );
+  }
   if (drawnKind(line)) return line === drawLine("outline") ? <OutlineDrawn view={view} /> : null;
+  return <PartGrips composite={composite} layer={layer} view={view} />;
+}
+
+function PartGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
+  const line = useDesk((desk) => desk.line);
   const part = openPart(layer, line);
   if (!part || !layer.mask || (line !== null && part.id !== line)) return null;
   const lying = maskLying(composite, layer, layer.mask);
-  const grips = { lying, view, isLocked: locked };
+  const grips = { lying, view, isLocked: isLocked(composite, layer.id) };
   switch (part.kind) {
     case "ellipse":
     case "rectangle":

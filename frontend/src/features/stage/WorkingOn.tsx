@@ -4,8 +4,10 @@ import type { ReactElement } from "react";
 import styled from "styled-components";
 import type { Layer } from "@/model/composite";
 import { drawnKind } from "@/model/drawing";
+import { isRough } from "@/model/mattes";
 import { brushPart } from "@/model/strokes";
 import { useBrush } from "@/state/brush";
+import { useCutting } from "@/state/cutting";
 import { facetFor, useDesk } from "@/state/desk";
 import { color, font } from "@/theme/tokens";
 
@@ -47,11 +49,13 @@ export function WorkingOn({ layer }: { readonly layer: Layer }): ReactElement {
   const facet = useDesk((desk) => facetFor(layer, desk.facet));
   const paints = useDesk((desk) => brushPart(layer, desk.line) !== null);
   const drawn = useDesk((desk) => drawnKind(desk.line));
+  const rough = useDesk((desk) => isRough(layer, desk.line));
   return (
     <Corner role="status">
       Working on <strong>{layer.name}</strong>:{" "}
       {layer.locked ? "locked, it stays as it is" : FACET_WORDS[facet]}
       {!layer.locked && facet === "cut" && paints ? <BrushWords /> : null}
+      {!layer.locked && facet === "cut" && rough ? <RoughWords /> : null}
       {!layer.locked && facet === "cut" && drawn ? `. ${DRAWING_WORDS[drawn]}` : ""}
     </Corner>
   );
@@ -64,6 +68,20 @@ function BrushWords(): ReactElement {
     <>
       . {shows ? "Showing" : "Hiding"} with a {kindOf(softness)} brush of {size} px at{" "}
       {Math.round(strength * 100)} %. <Hint>N {shows ? "hides" : "shows"} instead</Hint>
+    </>
+  );
+}
+
+/** What a rough press says. */
+function RoughWords(): ReactElement {
+  const { does, size } = useCutting();
+  if (does === "ring") return <>. Draw a loose ring round the subject</>;
+  if (does === "frame") return <>. Drag a frame round the subject</>;
+  const keeps = does === "keep";
+  return (
+    <>
+      . {keeps ? "Keeping" : "Dropping"} what is roughly painted over, {size} px wide.{" "}
+      <Hint>N {keeps ? "drops" : "keeps"} instead</Hint>
     </>
   );
 }

@@ -9,6 +9,7 @@ import { withEdits } from "@/model/expected";
 import { hasSpreadingMasks } from "@/model/masks";
 import { tryStrength } from "@/model/tries";
 import { fitView, type StageView } from "@/model/viewing";
+import { useCutting } from "@/state/cutting";
 import { type Trace, useDesk } from "@/state/desk";
 import { useMessages } from "@/state/messages";
 import { useComposite, useProject } from "@/state/project";
@@ -134,6 +135,7 @@ function useTrace(): Trace | null {
 function useUnsaved(): readonly Edit[] {
   const waiting = useProject((project) => project.waiting);
   const composite = useComposite();
+  const found = useCutting(({ finding }) => finding?.shown ?? null);
   const live = useDesk((desk) => desk.live);
   const tried = useDesk((desk) => desk.tried);
   const seeThrough = useDesk((desk) => desk.seeThrough);
@@ -142,10 +144,10 @@ function useUnsaved(): readonly Edit[] {
   const lookedAt = useDesk((desk) => desk.lookedAt);
   return useMemo(() => {
     if (lookedAt) return [];
-    const shown = [tried, live].filter((edit) => edit !== null);
+    const shown = [found, tried, live].filter((edit) => edit !== null);
     const layer = composite ? layerById(composite, openLayer) : undefined;
     return [...waiting, ...shown, ...whileHeld(layer, { seeThrough, uncut })];
-  }, [waiting, composite, live, tried, seeThrough, uncut, openLayer, lookedAt]);
+  }, [waiting, composite, found, live, tried, seeThrough, uncut, openLayer, lookedAt]);
 }
 
 /** What is shown otherwise for as long as a key is held; nothing of it is ever saved. */

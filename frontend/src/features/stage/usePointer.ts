@@ -12,6 +12,7 @@ import {
   paintedNow,
   type StrokeDrag,
 } from "@/features/stage/painting";
+import { beginRough, resizeHeld, roughNow } from "@/features/stage/roughing";
 import { SLACK, stagePoint, useHold } from "@/features/stage/useHold";
 import { viewInForce, zoomTowards } from "@/features/stage/zooming";
 import {
@@ -38,7 +39,6 @@ import { draggedGradient, type GradientGrip } from "@/model/gradients";
 import { gradientIntoPile, gradientOnCanvas, intoPile, onCanvas } from "@/model/nesting";
 import { takenByClick } from "@/model/reaching";
 import { pannedBy, type Size, stageToCanvas } from "@/model/viewing";
-import { resizeBrush } from "@/state/brush";
 import { facetFor, useDesk } from "@/state/desk";
 import { expectedComposite } from "@/state/project";
 
@@ -105,7 +105,7 @@ export function useStagePointer(onHold: (at: Point) => void): StageHandlers {
     onPointerDown: (event) => {
       drag.current = begun(event, spaceHeld, desk);
       const onLayers = drag.current?.kind !== "pan" && gripOf(event.target) === null;
-      const atWork = paintedNow() || drawnNow();
+      const atWork = paintedNow() || roughNow() || drawnNow();
       if (event.button === 0 && onLayers && !atWork) hold.begin(event);
     },
     onContextMenu: (event) => {
@@ -136,8 +136,8 @@ export function useWheelZoom(element: Element | null): void {
     const onWheel = (event: Event) => {
       if (!(event instanceof WheelEvent)) return;
       event.preventDefault();
-      if (event.altKey && paintedNow()) {
-        resizeBrush(-Math.sign(event.deltaY));
+      if (event.altKey && (paintedNow() || roughNow())) {
+        resizeHeld(-Math.sign(event.deltaY));
         return;
       }
       const box = element.getBoundingClientRect();
@@ -184,6 +184,7 @@ function taken(event: PointerEvent<Element>, desk: DeskActions): Drag | null {
   const open = openLayer();
   const grip = gripOf(event.target);
   if (paintedNow() && !event.altKey) return beginStroke(composite, event);
+  if (roughNow() && !event.altKey) return beginRough(composite, event);
   if (drawnNow() && grip === null && !event.altKey) return beginDrawing(composite, event, desk);
   if (grip !== null && open) return grippedBy(composite, open, grip, start);
   return takenLayer(composite, open, start, event);

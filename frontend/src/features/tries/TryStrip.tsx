@@ -8,11 +8,24 @@ import { fetchModes } from "@/api/calls";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { useOfferedColors } from "@/features/pile/useOfferedColors";
 import { TryTile } from "@/features/tries/TryTile";
+import { useCutTries } from "@/features/tries/useCutTries";
 import { useTries } from "@/features/tries/useTries";
-import { type ColorLayer, isLocked, type Layer, layerById, sheetOf } from "@/model/composite";
+import {
+  type ColorLayer,
+  type Composite,
+  isLocked,
+  type Layer,
+  layerById,
+  type PhotoLayer,
+  sheetOf,
+} from "@/model/composite";
+import { drawnKind, hasColours } from "@/model/drawing";
 import { fadeTries, openFadePlace } from "@/model/fades";
+import { type MattePart, openMatte } from "@/model/mattes";
+import { brushPart } from "@/model/strokes";
 import { colorTries, gradientTries, type TryGroup, tryMode } from "@/model/tries";
-import { facetFor, useDesk } from "@/state/desk";
+import { sayCount } from "@/model/wording";
+import { type Facet, facetFor, useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
 import { color } from "@/theme/tokens";
 
@@ -51,6 +64,17 @@ const Title = styled(Header)`
   font-weight: 650;
 `;
 
+const Note = styled.p`
+  display: grid;
+  align-items: end;
+  padding: 0 16px 8px;
+  color: ${color.softInk};
+  font-size: 12.5px;
+`;
+
+/** As high as tiles with their titles: the stage keeps its size when the first one comes. */
+const FULL_HEIGHT = 184;
+
 /** Show the strip while something of the open layer is chosen by eye. */
 export function TryStrip(): ReactElement | null {
   const composite = useComposite();
@@ -60,22 +84,29 @@ export function TryStrip(): ReactElement | null {
   const lookedAt = useDesk((desk) => desk.lookedAt);
   const layer = composite ? layerById(composite, openLayer) : undefined;
   if (!composite || !layer || isLocked(composite, layer.id) || lookedAt) return null;
-  const shown = facetFor(layer, facet);
-  if (shown === "blend") return <ModeStrip layer={layer} />;
-  if (shown === "fade") {
-    const groups = fadeTries(layer, sheetOf(composite, layer.id), openFadePlace(layer, line));
-    return <Tries label="Try each fade on this picture" groups={groups} />;
-  }
-  if (shown === "cut") return null;
-  if (layer.kind === "color") return <ColorStrip layer={layer} />;
-  if (layer.kind === "gradient") {
-    const groups = gradientTries(layer, composite.canvas);
-    return <Tries label="Try each way to run on this picture" groups={groups} />;
-  }
-  return null;
+  const Shown = STRIPS[facetFor(layer, facet)];
+  return Shown ? <Shown composite={composite} layer={layer} line={line} /> : null;
 }
 
-function ModeStrip({ layer }: { readonly layer: Layer }): ReactElement | null {
+interface StripProps {
+  readonly composite: Composite;
+  readonly layer: Layer;
+  readonly line: string | null;
+}
+
+function FadeStrip({ composite, layer, line }: StripProps): ReactElement {
+  const groups = fadeTries(layer, sheetOf(composite, layer.id), openFadePlace(layer, line));
+  return <Tries label="Try each fade on this picture" groups={groups} />;
+}
+
+function WashStrip({ composite, layer }: StripProps): ReactElement | null {
+  if (layer.kind === "color") return <ColorStrip layer={layer} />;
+  if (layer.kind !== "gradient") return null;
+  const groups = gradientTries(layer, composite.canvas);
+  return <Tries label="Try each way to run on this picture" groups={groups} />;
+}
+
+function ModeStrip({ layer }: StripProps): ReactElement | null {
   const modes = useQuery({ queryKey: ["modes"], queryFn: fetchModes, staleTime: Infinity });
   if (!modes.data) return null;
   const groups = modes.data.map((group) => ({
@@ -94,12 +125,34 @@ function ColorStrip({ layer }: { readonly layer: ColorLayer }): ReactElement {
   return <Tries label="Try colours on this picture" groups={groups} />;
 }
 
+function CutStrip({ composite, layer, line }: StripProps): ReactElement | null {
+  const isElsewhere = drawnKind(line) !== null || brushPart(layer, line) !== null;
+  if (!hasColours(layer) || isElsewhere) return null;
+  const part = openMatte(layer, line);
+  const isOther = (layer.mask?.parts.length ?? 0) > 0 && !part;
+  return isOther ? null : <FoundTries composite={composite} layer={layer} part={part} />;
+}
+
+interface FoundTriesProps {
+  readonly composite: Composite;
+  readonly layer: PhotoLayer;
+  readonly part: MattePart | null;
+}
+
+function FoundTries({ composite, layer, part }: FoundTriesProps): ReactElement {
+  const { groups, waiting } = useCutTries(composite, layer, part);
+  const note = waiting > 0 ? `${sayCount(waiting, "more way")} being found…` : null;
+  return <Tries label="Try each way to take the background away" groups={groups} note={note} />;
+}
+
 interface TriesProps {
   readonly label: string;
   readonly groups: readonly TryGroup[];
+  /** What is still to come. */
+  readonly note?: string | null;
 }
 
-function Tries({ label, groups }: TriesProps): ReactElement {
+function Tries({ label, groups, note = null }: TriesProps): ReactElement {
   const desk = useDeskActions();
   const { setTried } = useDesk((state) => state.actions);
   const tries = groups.flatMap((group) => group.tries);
@@ -135,6 +188,18 @@ function Tries({ label, groups }: TriesProps): ReactElement {
           </Group>
         ))}
       </List>
+      {note ? (
+        <Note role="status" style={tries.length === 0 ? { height: FULL_HEIGHT } : {}}>
+          {note}
+        </Note>
+      ) : null}
     </Strip>
   );
 }
+
+const STRIPS: Partial<Record<Facet, (props: StripProps) => ReactElement | null>> = {
+  blend: ModeStrip,
+  fade: FadeStrip,
+  cut: CutStrip,
+  wash: WashStrip,
+};

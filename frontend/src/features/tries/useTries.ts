@@ -23,6 +23,7 @@ interface Asked {
   readonly width: number;
 }
 
+const NONE = "[]";
 const TALLEST = 104;
 const WIDEST = 116;
 
@@ -60,7 +61,7 @@ export function useTries(alternatives: readonly Edit[]): TriesPicture | null {
 
   useEffect(() => {
     // While something moves, the stage has the processor to itself.
-    if (!revision || !width || isMoving) return;
+    if (!revision || !width || isMoving || wanted === NONE) return;
     requests.current?.push({
       revision,
       unsaved: waiting,

@@ -10,6 +10,7 @@ from glyphaneme.core.edits.adding import AddColor, AddGradient, AddLayer
 from glyphaneme.core.edits.blending import BlendLayer
 from glyphaneme.core.edits.canvas import SetCanvas
 from glyphaneme.core.edits.copying import DuplicateLayer
+from glyphaneme.core.edits.cutting import CutOut
 from glyphaneme.core.edits.fading import CopyFades, FadeLayer
 from glyphaneme.core.edits.grouping import DissolveGroup, GroupLayers
 from glyphaneme.core.edits.linking_fades import LinkFade
@@ -66,7 +67,8 @@ Edit: TypeAlias = Annotated[
     | CopyFades
     | LinkFade
     | MeltPhotos
-    | PaintStroke,
+    | PaintStroke
+    | CutOut,
     Field(discriminator="kind"),
 ]
 

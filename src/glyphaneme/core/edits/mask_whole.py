@@ -28,6 +28,7 @@ class SettleMask(MaskEdit):
     softened: Softened = 0.0
     grown: Grown = 0.0
     smoothed: Smoothed = 0.0
+    cleaned: Strength = 0.0
 
     def changed(self, mask: Mask, _layer: Layer) -> Mask:
         """Give it other values."""
@@ -38,6 +39,7 @@ class SettleMask(MaskEdit):
             softened=self.softened,
             grown=self.grown,
             smoothed=self.smoothed,
+            cleaned=self.cleaned,
         )
 
     def deed(self, _composite: Composite, layer: Layer) -> str:
@@ -47,6 +49,8 @@ class SettleMask(MaskEdit):
             return "cut: turned inside out"
         if before.strength != self.strength:
             return f"cut: at {percent(self.strength)}"
+        if before.cleaned != self.cleaned:
+            return f"cut: its edge cleaned, {percent(self.cleaned)}"
         return "cut: its edge changed"
 
 

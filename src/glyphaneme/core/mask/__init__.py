@@ -6,6 +6,7 @@ from glyphaneme.core.mask.even import EvenPart
 from glyphaneme.core.mask.fades import MAX_FADES, Fade, FadeCurve, FadeShape
 from glyphaneme.core.mask.kept import KeptPart
 from glyphaneme.core.mask.layer_part import LayerPart
+from glyphaneme.core.mask.matte import CutWay, Hints, MattePart, RoughStroke
 from glyphaneme.core.mask.outline import OutlinePart
 from glyphaneme.core.mask.painted import PaintedPart
 from glyphaneme.core.mask.parts import (
@@ -23,17 +24,20 @@ from glyphaneme.core.mask.shapes import EllipsePart, RectanglePart
 __all__ = [
     "MAX_FADES",
     "MAX_PARTS",
+    "CutWay",
     "EllipsePart",
     "EvenPart",
     "Fade",
     "FadeCurve",
     "FadeShape",
+    "Hints",
     "Join",
     "KeptPart",
     "LayerPart",
     "LayerQuality",
     "Mask",
     "MaskPart",
+    "MattePart",
     "OutlinePart",
     "PaintedPart",
     "PartBase",
@@ -42,5 +46,6 @@ __all__ = [
     "RasterPart",
     "Reads",
     "RectanglePart",
+    "RoughStroke",
     "Seeing",
 ]

@@ -14,6 +14,7 @@ if TYPE_CHECKING:
     from collections.abc import Callable, Mapping
 
     from glyphaneme.core.arrays import MatrixF64
+    from glyphaneme.core.mask.matte import MattePart
     from glyphaneme.core.mask.planes import Plane
     from glyphaneme.core.mask.rasters import RasterPart
     from glyphaneme.core.mask.steps import Step
@@ -65,6 +66,7 @@ class Reads(NamedTuple):
     layers: tuple[str, ...] = ()
     pictures: tuple[str, ...] = ()
     rasters: tuple[RasterPart, ...] = ()
+    mattes: tuple[MattePart, ...] = ()
 
 
 class PartBase(BaseModel):

@@ -11,6 +11,7 @@ from glyphaneme.core._kernels import masking
 from glyphaneme.core.mask.even import EvenPart
 from glyphaneme.core.mask.kept import KeptPart
 from glyphaneme.core.mask.layer_part import LayerPart
+from glyphaneme.core.mask.matte import MattePart
 from glyphaneme.core.mask.outline import OutlinePart
 from glyphaneme.core.mask.painted import PaintedPart
 from glyphaneme.core.mask.parts import Join, Seeing
@@ -40,7 +41,8 @@ MaskPart: TypeAlias = Annotated[
     | EvenPart
     | PaintedPart
     | LayerPart
-    | KeptPart,
+    | KeptPart
+    | MattePart,
     Field(discriminator="kind"),
 ]
 """The table of all kinds of parts: a new one is a module of its own and a name here."""
@@ -57,7 +59,8 @@ class Mask(BaseModel):
     Where the first working part adds, nothing shows before it; otherwise all does. Then
     the whole is grown, its outline smoothed, and it is softened by a Gaussian, all in
     the mask's own pixels; it is turned inside out where `inverted`; and at `strength`
-    s, with m shown, 1 - s (1 - m) is left.
+    s, with m shown, 1 - s (1 - m) is left. As far as the edge is `cleaned`, a photo
+    has its subject's own colours there.
 
     `to_mask` maps positions to the mask's own, from the layer's own pixels where it is
     `linked`; otherwise, and for what lies everywhere, from what the layer lies in.
@@ -76,6 +79,7 @@ class Mask(BaseModel):
     softened: Softened = 0.0
     grown: Grown = 0.0
     smoothed: Smoothed = 0.0
+    cleaned: Strength = 0.0
     linked: bool = True
     to_mask: Transform = IDENTITY
 

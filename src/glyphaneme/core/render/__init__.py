@@ -6,6 +6,7 @@ from glyphaneme.core.render.assets import Assets, Needed, all_needed, assets_nee
 from glyphaneme.core.render.caching import FrameCache
 from glyphaneme.core.render.composing import Rounding
 from glyphaneme.core.render.edges import edge_of
+from glyphaneme.core.render.own_colors import own_pyramid
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.picking import CutOut, layers_under
 from glyphaneme.core.render.reaching import reach_of
@@ -15,6 +16,7 @@ from glyphaneme.core.render.rendering import (
     render_fine,
     split_frame,
 )
+from glyphaneme.core.render.texels import OwnColors
 from glyphaneme.core.render.thumbs import hidden_share, mask_view
 from glyphaneme.core.render.views import View
 
@@ -23,6 +25,7 @@ __all__ = [
     "CutOut",
     "FrameCache",
     "Needed",
+    "OwnColors",
     "Passes",
     "Rounding",
     "View",
@@ -32,6 +35,7 @@ __all__ = [
     "hidden_share",
     "layers_under",
     "mask_view",
+    "own_pyramid",
     "reach_of",
     "render",
     "render_bands",

@@ -18,13 +18,15 @@ from glyphaneme.core.document.model import (
 from glyphaneme.core.mask import Raster
 from glyphaneme.core.mask.paintings import Painting
 from glyphaneme.core.place import Pyramid, canvas_to_source
+from glyphaneme.core.render.texels import own_colors_in
 
 if TYPE_CHECKING:
     from collections.abc import Iterable, Iterator
 
     from glyphaneme.core.arrays import MatrixF64
     from glyphaneme.core.document.model import Composite, Layer
-    from glyphaneme.core.mask import RasterPart, Reads
+    from glyphaneme.core.mask import MattePart, RasterPart, Reads
+    from glyphaneme.core.render.texels import OwnColors
     from glyphaneme.core.render.views import View
 
 Assets: TypeAlias = Mapping[str, Pyramid | Painting | Raster]
@@ -39,6 +41,10 @@ class Needed(NamedTuple):
     """By the last stroke of each."""
     rasters: tuple[RasterPart, ...]
     """Parts that are pixels, each raster once; it has the part's `raster` as its id."""
+    mattes: tuple[MattePart, ...]
+    """The same for those whose pixels were found before, and kept."""
+    own_colors: tuple[OwnColors, ...]
+    """Photos that show with their subject's own colours."""
 
 
 def assets_needed(
@@ -75,7 +81,7 @@ def assets_needed(
     layers = [*shown, *(inner for one in others for inner in _all_of(one))]
     reads = [part.reads for one in layers if one.mask for part in one.mask.working]
     photos = [one.picture for one in layers if isinstance(one, PhotoLayer)]
-    return _needed(photos, reads)
+    return _needed(photos, reads, layers)
 
 
 def others_read(layer: Layer, pile: tuple[Layer, ...]) -> tuple[Layer, ...]:
@@ -131,18 +137,22 @@ def all_needed(composite: Composite) -> Needed:
     Needed
         Parts that are switched off count too.
     """
-    masks = [layer.mask for layer in composite.all_layers() if layer.mask]
+    layers = list(composite.all_layers())
+    masks = [layer.mask for layer in layers if layer.mask]
     reads = [part.reads for mask in masks for part in mask.parts]
-    return _needed(composite.pictures(), reads)
+    return _needed(composite.pictures(), reads, layers)
 
 
-def _needed(pictures: Iterable[str], reads: list[Reads]) -> Needed:
+def _needed(pictures: Iterable[str], reads: list[Reads], layers: list[Layer]) -> Needed:
     """Return pictures, and what parts of masks read besides."""
     rasters = {part.raster: part for one in reads for part in one.rasters}
+    mattes = {part.raster: part for one in reads for part in one.mattes}
     return Needed(
         pictures=frozenset(pictures).union(*(one.pictures for one in reads)),
         paintings=frozenset(last for one in reads for last in one.paintings),
         rasters=tuple(rasters.values()),
+        mattes=tuple(mattes.values()),
+        own_colors=own_colors_in(layers),
     )
 
 

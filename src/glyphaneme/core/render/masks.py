@@ -60,7 +60,7 @@ def masking_of(
     if mask is not None:
         base = to_layer if mask.linked else to_pile
         to_mask = matrix_of(mask.to_mask) @ _homogeneous(base)
-        start, steps = passes.mask_steps(layer, mask, to_mask)
+        start, steps = passes.mask_steps(layer.id, mask, to_mask)
         found += steps
     for fade in fades:
         base = to_layer if fade.linked else to_pile

@@ -77,14 +77,14 @@ class Passes:
         return self._once((layer_id, quality), lambda: self._alone(layer_id, quality))
 
     def mask_steps(
-        self, layer: Layer, mask: Mask, to_mask: MatrixF64
+        self, owner: str, mask: Mask, to_mask: MatrixF64
     ) -> tuple[float, tuple[Step, ...]]:
         """Return what shows before a mask's first step, and its steps in the view.
 
         Parameters
         ----------
-        layer : Layer
-            Whose mask it is.
+        owner : str
+            Whose mask it is: a layer by its id.
         mask : Mask
             The recipe.
         to_mask : (2, 3) float64
@@ -98,7 +98,7 @@ class Passes:
         if not mask.needs_neighbours:
             seeing = self._seeing(to_mask)
             return mask.start, seen_steps(mask.steps(seeing), to_mask)
-        plane = self._once(layer.id, lambda: self._settled(mask, to_mask))
+        plane = self._once(owner, lambda: self._settled(mask, to_mask))
         whole = Step(masking.PLANE, np.eye(2, 3), plane=plane)
         return 1.0, (whole, *mask.last_steps)
 

@@ -31,6 +31,7 @@ from glyphaneme.core.errors import PixelsMissingError
 from glyphaneme.core.place import Pyramid
 from glyphaneme.core.render.assets import source_map, touches
 from glyphaneme.core.render.masks import UNMASKED, Masking, masking_of, step_fields
+from glyphaneme.core.render.texels import texels_of
 
 if TYPE_CHECKING:
     from collections.abc import Iterator, Mapping, Sequence
@@ -276,7 +277,7 @@ def _rows(
 
 
 def _pyramid_of(layer: PhotoLayer, assets: Assets) -> Pyramid:
-    found = assets.get(layer.picture)
+    found = assets.get(texels_of(layer))
     if not isinstance(found, Pyramid):
         raise PixelsMissingError(layer.picture)
     return found

@@ -1,0 +1,127 @@
+/** Taking a backdrop away: from the press, by a rough answer, to the edit. */
+
+import { HINTS } from "@generated/limits";
+import { v4 as newId } from "uuid";
+import { findMatte } from "@/features/cut/findMatte";
+import { openLayer } from "@/features/desk/commands";
+import type { DeskActions } from "@/features/desk/DeskContext";
+import { isLocked, type Layer, layerById } from "@/model/composite";
+import { hasColours } from "@/model/drawing";
+import {
+  BY_ITSELF,
+  type CutRequest,
+  cutOutEdit,
+  type FoundMatte,
+  type MattePart,
+  matteOf,
+  NO_HINTS,
+  openMatte,
+  type RoughStroke,
+  roughLine,
+  withStroke,
+} from "@/model/mattes";
+import { useCutting } from "@/state/cutting";
+import { useDesk } from "@/state/desk";
+import { useMessages } from "@/state/messages";
+import { expectedComposite } from "@/state/project";
+
+/** Take the backdrop of a photo away by itself. */
+export function takeBackdropAway(desk: DeskActions, layer: Layer): void {
+  cutOut(desk, layer, BY_ITSELF, null);
+}
+
+/** Have a backdrop found, and make it an edit; `before` is the part that it changes. */
+export function cutOut(
+  desk: DeskActions,
+  layer: Layer,
+  request: CutRequest,
+  before: MattePart | null,
+): void {
+  const composite = expectedComposite();
+  if (!composite || !hasColours(layer) || isLocked(composite, layer.id)) return;
+  const { finding, set } = useCutting.getState();
+  finding?.stop();
+  const stopping = new AbortController();
+  const stop = () => {
+    stopping.abort();
+    if (useCutting.getState().finding?.stop === stop) set({ finding: null });
+  };
+  const tell = (changes: { progress?: number; shown?: ReturnType<typeof cutOutEdit> }) => {
+    const now = useCutting.getState().finding;
+    if (now?.stop === stop) set({ finding: { ...now, ...changes } });
+  };
+  const id = before?.id ?? newId();
+  const made = (found: FoundMatte) => {
+    const there = layerById(expectedComposite() ?? composite, layer.id);
+    if (!there || !hasColours(there)) return null;
+    const part = matteOf(expectedComposite() ?? composite, there, found, request, before);
+    return cutOutEdit(there, { ...part, id });
+  };
+  const first = { layerId: layer.id, progress: 0, shown: null };
+  set({ finding: { ...first, hints: request.hints, stop } });
+  findMatte({ picture: layer.picture, request }, stopping.signal, {
+    onProgress: (progress) => tell({ progress }),
+    onRough: (found) => {
+      const shown = made(found);
+      if (shown) tell({ shown });
+    },
+  }).then(
+    (found) => {
+      const edit = found && !stopping.signal.aborted ? made(found) : null;
+      if (edit) {
+        desk.edit(edit);
+        const { openLayer: open, actions } = useDesk.getState();
+        if (open === layer.id) actions.openLine(id);
+      }
+      stop();
+    },
+    (error: Error) => {
+      if (!stopping.signal.aborted) tellTrouble(error);
+      stop();
+    },
+  );
+}
+
+function tellTrouble(error: Error): void {
+  const rough = () => useDesk.getState().actions.openLine(roughLine(newId()));
+  useMessages.getState().say(error.message, { label: "Paint roughly", run: rough });
+}
+
+/** Find the open backdrop anew with one more rough stroke, or begin with it. */
+export function addRoughStroke(desk: DeskActions, stroke: RoughStroke): void {
+  changeHints(desk, (hints) => withStroke(hints, stroke, HINTS.strokes.maxItems));
+}
+
+/** Find the open backdrop anew inside a ring, or everywhere again with null. */
+export function lookInside(desk: DeskActions, around: [number, number][] | null): void {
+  changeHints(desk, (hints) => ({ ...hints, around, subject: null }));
+}
+
+/** Find the open backdrop anew without the last rough stroke. */
+export function takeStrokeBack(desk: DeskActions): void {
+  changeHints(desk, (hints) => ({ ...hints, strokes: hints.strokes.slice(0, -1) }));
+}
+
+function changeHints(
+  desk: DeskActions,
+  change: (hints: MattePart["hints"]) => MattePart["hints"],
+): void {
+  const layer = openLayer();
+  const { line } = useDesk.getState();
+  if (!layer) return;
+  const part = openMatte(layer, line);
+  const { finding } = useCutting.getState();
+  // What is being found counts already: the next stroke comes on top of it.
+  const said = finding?.layerId === layer.id ? finding.hints : (part?.hints ?? NO_HINTS);
+  cutOut(desk, layer, { way: part?.way ?? "itself", hints: change(said) }, part);
+}
+
+/** Find the open backdrop anew in another way. */
+export function findOtherwise(
+  desk: DeskActions,
+  layer: Layer,
+  part: MattePart,
+  way: MattePart["way"],
+): void {
+  cutOut(desk, layer, { way, hints: part.hints }, part);
+}

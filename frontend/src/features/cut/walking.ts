@@ -1,0 +1,94 @@
+/** Walking along an edge: from one doubtful place to the next, the largest first. */
+
+import { fetchDoubts } from "@/api/calls";
+import type { DoubtfulPlace } from "@/api/types";
+import { openLayer } from "@/features/desk/commands";
+import { viewInForce } from "@/features/stage/zooming";
+import { layerById } from "@/model/composite";
+import { hasColours } from "@/model/drawing";
+import { maskLying } from "@/model/lying";
+import { EMPTY_MASK } from "@/model/masks";
+import { type MattePart, openMatte } from "@/model/mattes";
+import type { StageView } from "@/model/viewing";
+import { useDesk } from "@/state/desk";
+import { useMessages } from "@/state/messages";
+import { expectedComposite } from "@/state/project";
+
+/** How much of the stage a doubtful place takes. */
+const SHARE = 0.3;
+const LARGEST_SCALE = 4;
+
+const walked = { matte: "", at: -1 };
+
+/** Go to the next doubtful place of the open backdrop, or with -1 to the one before. */
+export function walkDoubts(by: 1 | -1): void {
+  const layer = openLayer();
+  const { line, actions } = useDesk.getState();
+  const part = layer && (openMatte(layer, line) ?? lastMatte(layer.mask?.parts ?? []));
+  if (!layer || !hasColours(layer) || !part) return;
+  doubtsOf(part).then((places) => {
+    if (places.length === 0) {
+      useMessages.getState().say("Nothing of its edge is in doubt.");
+      return;
+    }
+    const isSame = walked.matte === part.matte;
+    const from = isSame ? walked.at : by > 0 ? -1 : 0;
+    const at = (from + by + places.length) % places.length;
+    const place = places[at];
+    walked.matte = part.matte;
+    walked.at = at;
+    const view = place && viewOf(layer.id, part, place);
+    if (view) actions.setView(view);
+    useMessages.getState().say(`Doubtful place ${at + 1} of ${places.length}.`);
+  }, tellTrouble);
+}
+
+function tellTrouble(error: Error): void {
+  useMessages.getState().warn(error.message);
+}
+
+function lastMatte(parts: readonly { readonly kind: string }[]): MattePart | undefined {
+  return parts.findLast((part): part is MattePart => part.kind === "matte");
+}
+
+const known = new Map<string, Promise<readonly DoubtfulPlace[]>>();
+const MOST_KNOWN = 20;
+
+function doubtsOf({ matte, level }: MattePart): Promise<readonly DoubtfulPlace[]> {
+  const found = known.get(matte);
+  if (found) return found;
+  const asked = fetchDoubts(matte, level);
+  asked.catch(() => known.delete(matte));
+  known.set(matte, asked);
+  const [oldest] = known.keys();
+  if (known.size > MOST_KNOWN && oldest) known.delete(oldest);
+  return asked;
+}
+
+/** Return a view with a place of the photo in its middle, close enough to judge it. */
+function viewOf(layerId: string, part: MattePart, place: DoubtfulPlace): StageView | null {
+  const composite = expectedComposite();
+  const layer = composite ? layerById(composite, layerId) : undefined;
+  const before = viewInForce();
+  if (!composite || !layer || !before) return null;
+  const lying = maskLying(composite, layer, layer.mask ?? EMPTY_MASK);
+  const [a, b, c, d, e, f] = part.to_picture;
+  const area = a * e - b * d || 1e-9;
+  const own = (x: number, y: number) =>
+    lying.toCanvas({
+      x: (e * (x - c) - b * (y - f)) / area,
+      y: (a * (y - f) - d * (x - c)) / area,
+    });
+  const middle = own(place.x, place.y);
+  const edge = own(place.x + place.reach, place.y);
+  const reach = Math.max(Math.hypot(edge.x - middle.x, edge.y - middle.y), 1e-6);
+  const { stage } = useDesk.getState();
+  const wanted = (SHARE * Math.min(stage.width, stage.height)) / (2 * reach);
+  const scale = Math.min(wanted, LARGEST_SCALE);
+  return {
+    ...before,
+    scale,
+    x: middle.x - stage.width / 2 / scale,
+    y: middle.y - stage.height / 2 / scale,
+  };
+}

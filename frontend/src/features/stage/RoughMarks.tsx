@@ -1,0 +1,118 @@
+/** What a hand said roughly: strokes that keep and drop, a ring, and the brush's ring. */
+
+import type { ReactElement } from "react";
+import styled from "styled-components";
+import { SizeRing } from "@/features/stage/BrushRing";
+import type { Composite, PhotoLayer } from "@/model/composite";
+import type { Point } from "@/model/geometry";
+import type { Lying } from "@/model/lying";
+import { type Hints, type MattePart, NO_HINTS, pictureLying } from "@/model/mattes";
+import { canvasToStage, type StageView } from "@/model/viewing";
+import { useCutting } from "@/state/cutting";
+
+/** Kept is a full line, dropped a broken one: it is told without a colour too. */
+const Line = styled.polyline`
+  fill: none;
+  stroke: #fbf9f3;
+  stroke-width: 2;
+  stroke-linecap: round;
+  stroke-linejoin: round;
+  pointer-events: none;
+
+  &[data-shade="true"] {
+    stroke: rgb(0 0 0 / 65%);
+    stroke-width: 4.5;
+  }
+
+  &[data-drops="true"] {
+    stroke-dasharray: 2 6;
+  }
+
+  &[data-ring="true"] {
+    stroke-width: 1.5;
+    stroke-dasharray: 10 4;
+  }
+`;
+
+const Band = styled.polyline`
+  fill: none;
+  stroke: rgb(251 249 243 / 45%);
+  stroke-linecap: round;
+  stroke-linejoin: round;
+  pointer-events: none;
+
+  &[data-drops="true"] {
+    stroke: rgb(37 34 29 / 45%);
+  }
+`;
+
+interface RoughMarksProps {
+  readonly composite: Composite;
+  readonly layer: PhotoLayer;
+  readonly part: MattePart | null;
+  readonly view: StageView;
+}
+
+export function RoughMarks({ composite, layer, part, view }: RoughMarksProps): ReactElement {
+  const { does, size, trace, finding } = useCutting();
+  const hints: Hints = finding?.layerId === layer.id ? finding.hints : (part?.hints ?? NO_HINTS);
+  const lying = pictureLying(composite, layer);
+  const drops = does === "drop";
+  const isBand = does === "keep" || drops;
+  const drawn = trace.map((at) => canvasToStage(view, at));
+  return (
+    <g data-testid="rough-marks">
+      {hints.strokes.map((stroke, place) => (
+        <Marked
+          // biome-ignore lint/suspicious/noArrayIndexKey: strokes have no other name
+          key={place}
+          points={onStage(stroke.points, lying, view)}
+          drops={!stroke.keeps}
+        />
+      ))}
+      {hints.around ? <Marked points={closed(onStage(hints.around, lying, view))} ring /> : null}
+      {isBand && drawn.length > 0 ? (
+        <Band
+          data-drops={drops}
+          points={said(drawn)}
+          strokeWidth={Math.max(size * view.scale, 1)}
+        />
+      ) : null}
+      {!isBand && drawn.length > 1 ? <Marked points={closed(drawn)} ring /> : null}
+      {isBand ? <SizeRing view={view} size={size} breaks={drops} /> : null}
+    </g>
+  );
+}
+
+interface MarkedProps {
+  readonly points: readonly Point[];
+  readonly drops?: boolean;
+  readonly ring?: boolean;
+}
+
+function Marked({ points, drops = false, ring = false }: MarkedProps): ReactElement {
+  return (
+    <>
+      <Line data-shade="true" points={said(points)} />
+      <Line data-drops={drops} data-ring={ring} points={said(points)} />
+    </>
+  );
+}
+
+function onStage(
+  points: readonly (readonly [number, number])[],
+  lying: Lying,
+  view: StageView,
+): Point[] {
+  return points.map(([x, y]) => canvasToStage(view, lying.toCanvas({ x, y })));
+}
+
+function closed(points: readonly Point[]): readonly Point[] {
+  return points[0] ? [...points, points[0]] : points;
+}
+
+/** A single point is drawn as a dot: a line to itself. */
+function said(points: readonly Point[]): string {
+  const drawn = points.length === 1 ? [...points, ...points] : points;
+  return drawn.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(" ");
+}

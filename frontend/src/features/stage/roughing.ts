@@ -1,0 +1,87 @@
+/** The rough brush on the stage: strokes, clicks, rings and frames that say what is meant. */
+
+import type { PointerEvent } from "react";
+import { addRoughStroke, lookInside } from "@/features/cut/cutOut";
+import { openLayer } from "@/features/desk/commands";
+import type { DrawDrag } from "@/features/stage/drawing";
+import { stagePoint } from "@/features/stage/useHold";
+import { viewInForce } from "@/features/stage/zooming";
+import { type Composite, isLocked } from "@/model/composite";
+import { hasColours } from "@/model/drawing";
+import type { Point } from "@/model/geometry";
+import { isRough, owned, pictureLying, roughStroke } from "@/model/mattes";
+import { stageToCanvas } from "@/model/viewing";
+import { resizeBrush, resized, swapBrush } from "@/state/brush";
+import { swapRough, useCutting } from "@/state/cutting";
+import { facetFor, useDesk } from "@/state/desk";
+
+/** Pixels of the stage between two points of a stroke. */
+const STEP = 6;
+const MOST_POINTS = 400;
+
+/** Tell whether a press on the stage says what is meant, instead of taking a layer. */
+export function roughNow(): boolean {
+  const { facet, line } = useDesk.getState();
+  const layer = openLayer();
+  return layer !== undefined && facetFor(layer, facet) === "cut" && isRough(layer, line);
+}
+
+/** Begin a rough stroke, a ring or a frame. */
+export function beginRough(composite: Composite, event: PointerEvent<Element>): DrawDrag | null {
+  const layer = openLayer();
+  const view = viewInForce();
+  if (!layer || !hasColours(layer) || !view || isLocked(composite, layer.id)) return null;
+  const { does, size, set } = useCutting.getState();
+  const lying = pictureLying(composite, layer);
+  const first = stageToCanvas(view, stagePoint(event));
+  let points: Point[] = [first];
+  set({ trace: points });
+  return {
+    kind: "draw",
+    move: (moved) => {
+      const to = stageToCanvas(view, stagePoint(moved));
+      if (does === "frame") points = cornersOf(first, to);
+      else if (isFar(points.at(-1) ?? first, to, STEP / view.scale)) points = [...points, to];
+      set({ trace: points });
+    },
+    end: (desk) => {
+      set({ trace: [] });
+      const kept = thinned(points);
+      if (does === "keep" || does === "drop") {
+        addRoughStroke(desk, roughStroke(lying, kept, size, does === "keep"));
+      } else if (kept.length >= 3) {
+        lookInside(desk, owned(lying, kept));
+        set({ does: "keep" });
+      }
+    },
+  };
+}
+
+function cornersOf(from: Point, to: Point): Point[] {
+  return [from, { x: to.x, y: from.y }, to, { x: from.x, y: to.y }];
+}
+
+function isFar(from: Point, to: Point, least: number): boolean {
+  return Math.hypot(from.x - to.x, from.y - to.y) >= least;
+}
+
+function thinned(points: readonly Point[]): readonly Point[] {
+  const every = Math.ceil(points.length / MOST_POINTS);
+  return points.filter((_, at) => at % every === 0);
+}
+
+/** Make what is in the hand wider or narrower: the rough brush or the other one. */
+export function resizeHeld(steps: number): void {
+  if (!roughNow()) {
+    resizeBrush(steps);
+    return;
+  }
+  const { size, set } = useCutting.getState();
+  set({ size: resized(size, steps) });
+}
+
+/** Let what is in the hand do the other of the two. */
+export function swapHeld(): void {
+  if (roughNow()) swapRough();
+  else swapBrush();
+}

@@ -1,0 +1,182 @@
+/** Backdrops that were found: parts of a mask, and what a hand says of them. */
+
+import { ROUGH_STROKE } from "@generated/limits";
+import type { components } from "@generated/schema";
+import { v4 as newId } from "uuid";
+import type { Answered, Composite, Edit, Layer, MaskPart, PhotoLayer } from "@/model/composite";
+import { hasColours, toPicture } from "@/model/drawing";
+import type { Point } from "@/model/geometry";
+import { type Lying, maskLying } from "@/model/lying";
+import { EMPTY_MASK, openPart } from "@/model/masks";
+import type { TryGroup } from "@/model/tries";
+
+export type MattePart = Extract<MaskPart, { kind: "matte" }>;
+export type Way = MattePart["way"];
+export type Hints = MattePart["hints"];
+export type RoughStroke = Hints["strokes"][number];
+export type FoundMatte = Answered<components["schemas"]["FoundMatte"]>;
+export type CutAnswer = Answered<components["schemas"]["CutAnswer"]>;
+
+/** How a backdrop is to be found. */
+export interface CutRequest {
+  readonly way: Way;
+  readonly hints: Hints;
+  readonly network?: string | null;
+}
+
+export const NO_HINTS: Hints = { around: null, strokes: [], subject: null };
+export const BY_ITSELF: CutRequest = { way: "itself", hints: NO_HINTS };
+
+export const WAYS: readonly { readonly id: Way; readonly label: string }[] = [
+  { id: "itself", label: "By itself" },
+  { id: "finer", label: "Finer edges" },
+  { id: "gaps", label: "Inner gaps too" },
+  { id: "block", label: "As one block" },
+  { id: "color", label: "All but its colour" },
+];
+
+const PREFIX = "rough-";
+
+/** Return the line of a recipe that the first rough stroke will make a part of. */
+export function roughLine(id: string): string {
+  return PREFIX + id;
+}
+
+/** Return the part of a backdrop that is worked on, if one is. */
+export function openMatte(layer: Layer | undefined, line: string | null): MattePart | null {
+  const part = openPart(layer, line);
+  if (part?.kind !== "matte" || !layer || !hasColours(layer)) return null;
+  if (line !== null && part.id !== line) return null;
+  return part.picture === layer.picture ? part : null;
+}
+
+/** Tell whether the backdrop of a layer was found already. */
+export function hasMatte(layer: Layer): boolean {
+  return layer.mask?.parts.some((part) => part.kind === "matte") ?? false;
+}
+
+/** Tell whether rough strokes are what the hand does: a found part is open, or comes. */
+export function isRough(layer: Layer | undefined, line: string | null): boolean {
+  if (!layer || !hasColours(layer)) return false;
+  return line?.startsWith(PREFIX) || openMatte(layer, line) !== null;
+}
+
+/** Return a part of what was found: another state of `before`, or a new one. */
+export function matteOf(
+  composite: Composite,
+  layer: PhotoLayer,
+  found: FoundMatte,
+  request: CutRequest,
+  before: MattePart | null,
+): MattePart {
+  const { matte, level } = found;
+  const { way, hints } = request;
+  if (before) return { ...before, matte, level, way, hints };
+  const lying = maskLying(composite, layer, layer.mask ?? EMPTY_MASK);
+  return {
+    ...{ id: newId(), kind: "matte", join: "take", inverted: false, works: true },
+    picture: layer.picture,
+    to_picture: toPicture(composite, layer, lying),
+    ...{ matte, level, way, hints },
+  };
+}
+
+/** Return the edit that puts a found part in, or in the place of the one it was. */
+export function cutOutEdit(layer: Layer, part: MattePart): Edit {
+  return { kind: "cut_out", layer_id: layer.id, part };
+}
+
+/** Return where the pixels of a photo lie on the canvas, and back. */
+export function pictureLying(composite: Composite, layer: PhotoLayer): Lying {
+  return maskLying(composite, { ...layer, mask: null }, EMPTY_MASK);
+}
+
+/** Return a rough stroke through points of the canvas. */
+export function roughStroke(
+  lying: Lying,
+  points: readonly Point[],
+  size: number,
+  keeps: boolean,
+): RoughStroke {
+  return { keeps, size: ownSize(lying, points[0] ?? ORIGIN, size), points: owned(lying, points) };
+}
+
+/** Return points of the canvas in a photo's pixels. */
+export function owned(lying: Lying, points: readonly Point[]): [number, number][] {
+  return points.map((at) => {
+    const { x, y } = lying.fromCanvas(at);
+    return [held(x), held(y)];
+  });
+}
+
+const ORIGIN: Point = { x: 0, y: 0 };
+/** The service takes no points farther away. */
+const FARTHEST = 60_000;
+
+function held(position: number): number {
+  return Math.round(Math.min(Math.max(position, -FARTHEST), FARTHEST) * 10) / 10;
+}
+
+function ownSize(lying: Lying, at: Point, size: number): number {
+  const [from, to] = [lying.fromCanvas(at), lying.fromCanvas({ x: at.x + size, y: at.y })];
+  const wide = Math.hypot(to.x - from.x, to.y - from.y);
+  return Math.min(Math.max(Math.round(wide * 10) / 10, 0.1), ROUGH_STROKE.size.maximum);
+}
+
+/** Return hints with one more stroke; beyond the limit the oldest goes. */
+export function withStroke(hints: Hints, stroke: RoughStroke, most: number): Hints {
+  return { ...hints, strokes: [...hints.strokes, stroke].slice(-most) };
+}
+
+/** What was found in each way, by the key of what was asked for. */
+export type Found = Readonly<Record<string, FoundMatte>>;
+
+export function askedKey(request: CutRequest): string {
+  return JSON.stringify([request.way, request.hints, request.network ?? null]);
+}
+
+/** Return what the try strip has ready: each way, with what was said so far. */
+export function requestsFor(part: MattePart | null, found: Found): readonly TitledRequest[] {
+  const hints = part?.hints ?? NO_HINTS;
+  const ways = WAYS.map(({ id, label }) => ({ title: label, request: { way: id, hints } }));
+  if (hints.around || hints.strokes.length > 0) return ways;
+  const subjects = found[askedKey(BY_ITSELF)]?.subjects ?? 0;
+  const each = Array.from({ length: subjects }, (_, at) => ({
+    title: SUBJECTS[at] ?? `Only number ${at + 1}`,
+    request: { way: "itself" as const, hints: { ...NO_HINTS, subject: at } },
+  }));
+  return [...ways, ...each];
+}
+
+const SUBJECTS = ["Only the largest", "Only the second", "Only the third", "Only the fourth"];
+
+export interface TitledRequest {
+  readonly title: string;
+  readonly request: CutRequest;
+}
+
+/** Return what can be tried by now: the ways whose mattes were found. */
+export function cutTries(
+  composite: Composite,
+  layer: PhotoLayer,
+  part: MattePart | null,
+  found: Found,
+): TryGroup[] {
+  const tries = requestsFor(part, found).flatMap(({ title, request }) => {
+    const matte = found[askedKey(request)];
+    if (!matte) return [];
+    const tried = matteOf(composite, layer, matte, request, part);
+    const isChosen = part !== null && part.matte === matte.matte && part.way === request.way;
+    return [{ title, edit: cutOutEdit(layer, tried), isChosen, isSubject: isSubject(request) }];
+  });
+  const ways = tries.filter((one) => !one.isSubject);
+  const subjects = tries.filter((one) => one.isSubject);
+  return [
+    { title: "Without its backdrop, found in different ways", tries: ways },
+    ...(subjects.length > 0 ? [{ title: "One of several", tries: subjects }] : []),
+  ];
+}
+
+function isSubject(request: CutRequest): boolean {
+  return request.hints.subject !== null;
+}

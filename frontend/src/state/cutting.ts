@@ -1,0 +1,54 @@
+/** Cutting out: the rough brush in the hand, what is being found, and what was. */
+
+import { create } from "zustand";
+import type { Edit } from "@/model/composite";
+import type { Point } from "@/model/geometry";
+import type { Found, FoundMatte, Hints } from "@/model/mattes";
+
+/** What a rough press does: keep, drop, or bound where the subject is looked for. */
+export type RoughDoes = "keep" | "drop" | "ring" | "frame";
+
+/** A backdrop that is being found. */
+export interface Finding {
+  readonly layerId: string;
+  readonly progress: number;
+  /** The rough answer so far: shown, not sent. */
+  readonly shown: Edit | null;
+  /** What was said, drawn until it counts. */
+  readonly hints: Hints;
+  stop(): void;
+}
+
+interface CuttingStore {
+  readonly does: RoughDoes;
+  /** Of the rough brush, in pixels of the canvas. */
+  readonly size: number;
+  /** What is being drawn, on the canvas. */
+  readonly trace: readonly Point[];
+  readonly finding: Finding | null;
+  /** By picture and by what was asked for. */
+  readonly found: Readonly<Record<string, Found>>;
+  set(changes: Partial<Pick<CuttingStore, "does" | "size" | "trace" | "finding">>): void;
+  keepFound(picture: string, key: string, matte: FoundMatte): void;
+}
+
+const FIRST_SIZE = 60;
+
+export const useCutting = create<CuttingStore>((set) => ({
+  does: "keep",
+  size: FIRST_SIZE,
+  trace: [],
+  finding: null,
+  found: {},
+  set: (changes) => set(changes),
+  keepFound: (picture, key, matte) =>
+    set(({ found }) => ({
+      found: { ...found, [picture]: { ...found[picture], [key]: matte } },
+    })),
+}));
+
+/** Let the rough brush do the other of the two. */
+export function swapRough(): void {
+  const { does, set } = useCutting.getState();
+  set({ does: does === "keep" ? "drop" : "keep" });
+}

@@ -1,0 +1,71 @@
+"""Mattes as files: grey PNGs, one byte a pixel."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+import cv2
+import numpy as np
+
+from glyphaneme.codecs.errors import PictureRefusedError, RefusalCode
+
+if TYPE_CHECKING:
+    from glyphaneme.core.cutout import MatteU8
+
+MOST_PIXELS = 16_000_000
+HEADER = 33
+"""Bytes of a PNG up to the end of its first chunk, which says how large it is."""
+SIGNATURE = b"\x89PNG\r\n\x1a\n"
+GREY_8 = (8, 0)
+QUICK = 1
+REFUSED = "A matte in the file is damaged or too large. Nothing of it was kept."
+
+
+def encode_matte(matte: MatteU8) -> bytes:
+    """Encode a matte.
+
+    Parameters
+    ----------
+    matte : (H, W) uint8
+        0..255, how much of each pixel is subject.
+
+    Returns
+    -------
+    bytes
+        A grey PNG.
+    """
+    settings = [cv2.IMWRITE_PNG_COMPRESSION, QUICK]
+    _, data = cv2.imencode(".png", matte, settings)
+    return data.tobytes()
+
+
+def decode_matte(data: bytes) -> MatteU8:
+    """Decode a matte.
+
+    Parameters
+    ----------
+    data : bytes
+        As `encode_matte` wrote it.
+
+    Returns
+    -------
+    (H, W) uint8
+        0..255.
+
+    Raises
+    ------
+    PictureRefusedError
+        It is none, or too large.
+    """
+    head = data[:HEADER]
+    width, height = (int.from_bytes(head[at : at + 4], "big") for at in (16, 20))
+    is_grey = head.startswith(SIGNATURE) and tuple(head[24:26]) == GREY_8
+    if not is_grey or not 0 < width * height <= MOST_PIXELS:
+        raise PictureRefusedError(RefusalCode.DAMAGED, REFUSED)
+    try:
+        matte = cv2.imdecode(np.frombuffer(data, np.uint8), cv2.IMREAD_GRAYSCALE)
+    except cv2.error as cause:
+        raise PictureRefusedError(RefusalCode.DAMAGED, REFUSED) from cause
+    if matte is None or matte.shape != (height, width):
+        raise PictureRefusedError(RefusalCode.DAMAGED, REFUSED)
+    return np.asarray(matte, np.uint8)

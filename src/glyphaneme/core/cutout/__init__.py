@@ -1,0 +1,48 @@
+"""Telling a subject from its backdrop, and what its edge is made of."""
+
+from __future__ import annotations
+
+from glyphaneme.core.cutout.carrying import carried_up
+from glyphaneme.core.cutout.doubts import Doubt, doubtful_places
+from glyphaneme.core.cutout.finding import (
+    WAYS,
+    Box,
+    Evidence,
+    Look,
+    box_of,
+    matte_found,
+    rough_matte,
+    subjects_in,
+)
+from glyphaneme.core.cutout.hints import Marks, corrected, marks_of
+from glyphaneme.core.cutout.matting import laplacian_of, refined, solved
+from glyphaneme.core.cutout.spreading import Graph, graph_of, spread
+from glyphaneme.core.cutout.values import ColorsU8, Mark, MatteF32, MatteU8, shrunk
+
+__all__ = [
+    "WAYS",
+    "Box",
+    "ColorsU8",
+    "Doubt",
+    "Evidence",
+    "Graph",
+    "Look",
+    "Mark",
+    "Marks",
+    "MatteF32",
+    "MatteU8",
+    "box_of",
+    "carried_up",
+    "corrected",
+    "doubtful_places",
+    "graph_of",
+    "laplacian_of",
+    "marks_of",
+    "matte_found",
+    "refined",
+    "rough_matte",
+    "shrunk",
+    "solved",
+    "spread",
+    "subjects_in",
+]

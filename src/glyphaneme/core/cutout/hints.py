@@ -1,0 +1,152 @@
+"""What a hand says of where the subject is, as marks on a small copy."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, NamedTuple
+
+import cv2
+import numpy as np
+
+from glyphaneme.core.cutout.spreading import spread
+from glyphaneme.core.cutout.values import resized
+from glyphaneme.core.cutout.ways import harder
+
+if TYPE_CHECKING:
+    from collections.abc import Sequence
+
+    from glyphaneme.core.cutout.spreading import Graph
+    from glyphaneme.core.cutout.values import Mark, MatteF32
+    from glyphaneme.core.mask.matte import Hints
+
+BELIEVED = 0.01
+HELD = 50.0
+SHARPENED = 2.0
+SHIFT = 4
+"""Positions are drawn in sixteenths of a pixel."""
+
+
+class Marks(NamedTuple):
+    """Strokes and a ring in a box of a picture; positions are 0..1 of the box."""
+
+    keep: tuple[tuple[float, np.ndarray], ...]
+    """Thickness, as a share of the box's width, and points of each stroke."""
+    drop: tuple[tuple[float, np.ndarray], ...]
+    ring: np.ndarray | None
+
+    def at(self, shape: tuple[int, ...]) -> tuple[Mark, Mark]:
+        """Return what is kept and what is dropped, as pixels.
+
+        Parameters
+        ----------
+        shape : tuple of int
+            Rows and columns, first.
+
+        Returns
+        -------
+        (H, W) bool, (H, W) bool
+            Where strokes of both lie, neither counts; outside a ring all is dropped.
+        """
+        rows, columns = shape[:2]
+        keep = _drawn(self.keep, rows, columns)
+        drop = _drawn(self.drop, rows, columns)
+        both = keep & drop
+        keep, drop = keep & ~both, drop & ~both
+        if self.ring is not None:
+            inside = np.zeros((rows, columns), np.uint8)
+            corners = _scaled(self.ring, rows, columns)
+            cv2.fillPoly(inside, [corners], 1, shift=SHIFT)
+            outside = inside == 0
+            keep, drop = keep & ~outside, drop | outside
+        return keep, drop
+
+
+def marks_of(hints: Hints, box: Sequence[int], share: float) -> Marks:
+    """Return what was said, as positions in a box.
+
+    Parameters
+    ----------
+    hints : Hints
+        In the picture's own pixels.
+    box : sequence of int
+        Left, top, width and height in a smaller copy of it.
+    share : float
+        How many of the copy's pixels lie on one of the picture, along a side.
+
+    Returns
+    -------
+    Marks
+        Nothing for a ring that would leave nothing over.
+    """
+    left, top, width, height = box
+    origin, size = np.array([left, top]), np.array([width, height])
+
+    def _placed(points: Sequence[tuple[float, float]]) -> np.ndarray:
+        at = np.array(points, np.float64) * share
+        return np.asarray((at - origin) / size)
+
+    strokes = [
+        (one.keeps, (one.size * share / width, _placed(one.points)))
+        for one in hints.strokes
+    ]
+    ring = None if hints.around is None else _placed(hints.around)
+    if ring is not None and (ring.max(0) <= 0).any() | (ring.min(0) >= 1).any():
+        ring = None
+    return Marks(
+        keep=tuple(stroke for keeps, stroke in strokes if keeps),
+        drop=tuple(stroke for keeps, stroke in strokes if not keeps),
+        ring=ring,
+    )
+
+
+def corrected(graph: Graph, prior: MatteF32, marks: Marks) -> MatteF32:
+    """Return a matte with what was said in it, spread to what is alike.
+
+    It always starts from the same prior and all that was said, so that the order of
+    strokes changes nothing.
+
+    Parameters
+    ----------
+    graph : Graph
+        Of the picture.
+    prior : (h, w) float32, 0..1
+        What was found without a hand.
+    marks : Marks
+        All that was said.
+
+    Returns
+    -------
+    (h, w) float32, 0..1
+        Of the graph's size.
+    """
+    keep, drop = marks.at(graph.shape)
+    opinion = resized(prior, graph.shape).copy()
+    belief = np.full(graph.shape, BELIEVED, np.float32)
+    for mark, value in ((keep, 1.0), (drop, 0.0)):
+        opinion[mark] = value
+        belief[mark] = HELD
+    found = harder(spread(graph, opinion, belief), SHARPENED)
+    found[keep], found[drop] = 1, 0
+    return found
+
+
+def _drawn(
+    strokes: tuple[tuple[float, np.ndarray], ...], rows: int, columns: int
+) -> Mark:
+    drawn = np.zeros((rows, columns), np.uint8)
+    for thickness, points in strokes:
+        wide = min(max(round(thickness * columns), 1), 255)
+        placed = _scaled(points, rows, columns)
+        if len(placed) == 1:
+            placed = np.repeat(placed, 2, 0)
+        cv2.polylines(
+            drawn, [placed], isClosed=False, color=1, thickness=wide, shift=SHIFT
+        )
+    return np.asarray(drawn > 0)
+
+
+def _scaled(points: np.ndarray, rows: int, columns: int) -> np.ndarray:
+    """Return positions in sixteenths of pixels, as drawing takes them."""
+    size = np.array([columns, rows])
+    placed = (points * size - 0.5) * (1 << SHIFT)
+    limit = float(2**24)
+    return np.asarray(np.clip(placed, -limit, limit).round(), np.int32)

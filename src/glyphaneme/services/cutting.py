@@ -1,0 +1,378 @@
+"""Taking the backdrop away: mattes that are found once, and kept."""
+
+from __future__ import annotations
+
+import hashlib
+import io
+import json
+from typing import TYPE_CHECKING, NamedTuple
+
+import numpy as np
+from pydantic import BaseModel, ConfigDict
+
+from glyphaneme.codecs import decode_matte, encode_matte
+from glyphaneme.core.cutout import (
+    Box,
+    Evidence,
+    Look,
+    box_of,
+    doubtful_places,
+    marks_of,
+    matte_found,
+    rough_matte,
+    subjects_in,
+)
+from glyphaneme.core.errors import NoSubjectError
+from glyphaneme.core.mask import CutWay, Hints
+from glyphaneme.core.mask.matte import NO_HINTS
+from glyphaneme.core.mask.rasters import MOST_PIXELS, size_within
+from glyphaneme.services.errors import (
+    KeyReusedError,
+    NetworkMissingError,
+    NoSubjectFoundError,
+    NotThereError,
+)
+from glyphaneme.services.networks import LARGE, LIGHT
+from glyphaneme.services.working import Job, job_of
+from glyphaneme.store.blobs import blob_pieces, keep_blob
+from glyphaneme.store.jobs import add_job
+from glyphaneme.store.mattes import find_matte, is_kept, keep_matte
+from glyphaneme.store.pictures import find_picture
+from glyphaneme.store.queue import enqueue
+from glyphaneme.store.rows import JobKind, JobRow, MatteRow
+
+if TYPE_CHECKING:
+    import uuid
+    from collections.abc import Callable
+
+    from sqlalchemy.orm import Session
+
+    from glyphaneme.core.arrays import PixelsU8
+    from glyphaneme.core.cutout import ColorsU8, MatteF32, MatteU8
+    from glyphaneme.core.place import Pyramid
+    from glyphaneme.services.networks import Networks
+    from glyphaneme.services.studio import Studio, Visit
+    from glyphaneme.services.working import Progress
+    from glyphaneme.store.rows import PictureRow
+
+VERSION = "1"
+"""Of the way in which mattes are found; it is part of what names them."""
+ROUGH_PIXELS = 1_000_000
+SEEN_LONGEST = 960
+LOCK = "cutting"
+"""One at a time: a second would only take the processors from the first."""
+PREPARED_PRIORITY = -10
+SEEN_SHARE, FOUND_SHARE = 0.4, 0.9
+
+
+class CutRequest(BaseModel):
+    """How the backdrop is to be taken away, and by which network."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    way: CutWay = CutWay.ITSELF
+    hints: Hints = NO_HINTS
+    network: str | None = None
+    """By its manifest's name; the best one where it is not said."""
+
+
+class FoundMatte(BaseModel):
+    """A matte that was found; a rough one is followed by a better."""
+
+    model_config = ConfigDict(frozen=True)
+
+    matte: str
+    level: int
+    subjects: int = 0
+    """How many can be told apart; 0 where there is one."""
+    rough: bool = False
+
+
+class CutAnswer(BaseModel):
+    """What was found already, or the work that finds it."""
+
+    model_config = ConfigDict(frozen=True)
+
+    found: FoundMatte | None = None
+    job: Job | None = None
+
+
+class NetworkChoice(BaseModel):
+    """A network that can be asked for."""
+
+    model_config = ConfigDict(frozen=True)
+
+    name: str
+    title: str
+    licence: str
+
+
+def list_networks(studio: Studio) -> list[NetworkChoice]:
+    """Return the networks that are there, the one that is asked first foremost."""
+    found = studio.networks.manifests
+    order = sorted(found, key=lambda name: (name != LARGE, name == LIGHT, name))
+    return [NetworkChoice.model_validate(found[name].model_dump()) for name in order]
+
+
+def start_cut(
+    visit: Visit,
+    picture_id: uuid.UUID,
+    *,
+    key: uuid.UUID,
+    request: CutRequest,
+    prepared: bool = False,
+) -> CutAnswer:
+    """Return a matte of a picture, or have it found.
+
+    What was found once is there at once. What is `prepared` waits behind all that
+    somebody waits for.
+
+    Raises
+    ------
+    NotThereError
+        There is no such picture.
+    NetworkMissingError
+        There is no network to find it.
+    KeyReusedError
+        `key` came before with another request.
+    """
+    row = _require_picture(visit.session, picture_id)
+    named = _key_of(row.sha256, request, visit.studio.networks)
+    kept = find_matte(visit.session, named)
+    if kept is not None:
+        return CutAnswer(found=_found(kept))
+    stored = request.model_dump(mode="json")
+    job, added = add_job(
+        visit.session,
+        JobRow(
+            id=key,
+            kind=JobKind.CUT_OUT,
+            picture_id=picture_id,
+            request=stored,
+            file_name=row.name,
+        ),
+    )
+    if added:
+        enqueue(
+            visit.session,
+            JobKind.CUT_OUT,
+            job.id,
+            lock=LOCK,
+            priority=PREPARED_PRIORITY if prepared else 0,
+        )
+    elif job.request != stored or job.picture_id != picture_id:
+        raise KeyReusedError
+    return CutAnswer(job=job_of(job))
+
+
+class DoubtfulPlace(BaseModel):
+    """Where a matte is unsure, in the picture's own pixels."""
+
+    model_config = ConfigDict(frozen=True)
+
+    x: float
+    y: float
+    reach: float
+
+
+def list_doubts(visit: Visit, sha256: str, *, level: int) -> list[DoubtfulPlace]:
+    """Return where a matte is least sure, the largest places first.
+
+    Raises
+    ------
+    NotThereError
+        There is no such matte.
+    """
+    data = b"".join(blob_pieces(visit.session, sha256))
+    if not data or not is_kept(visit.session, sha256):
+        raise NotThereError("matte")
+    size = 2.0**level
+    return [
+        DoubtfulPlace(x=one.x * size, y=one.y * size, reach=one.reach * size)
+        for one in doubtful_places(decode_matte(data))
+    ]
+
+
+def cut_out(studio: Studio, job: JobRow, progress: Progress) -> None:
+    """Find a matte, and keep it; a rough one is shown on the way.
+
+    Raises
+    ------
+    NoSubjectFoundError
+        Nothing stands out, and nobody said where to look.
+    """
+    request = CutRequest.model_validate(job.request)
+    with studio.sessions() as session:
+        if job.picture_id is None:
+            return
+        row = _require_picture(session, job.picture_id)
+        named = _key_of(row.sha256, request, studio.networks)
+        kept = find_matte(session, named)
+        pyramid = studio.shelf.pyramid(session, row.sha256)
+    if kept is not None:
+        progress.finish(found=_found(kept).model_dump())
+        return
+    cut = Cut.of(studio, row.sha256, pyramid, request)
+    if request.hints == NO_HINTS and request.way is CutWay.ITSELF:
+        level = size_within(pyramid, ROUGH_PIXELS)
+        rough = rough_matte(cut.evidence, pyramid.levels[level])
+        progress.report(SEEN_SHARE)
+        shown = {"level": level, "rough": True}
+        progress.show(shown, io.BytesIO(encode_matte(rough)))
+    try:
+        matte, level = cut.matte()
+    except NoSubjectError as cause:
+        raise NoSubjectFoundError(row.name) from cause
+    progress.report(FOUND_SHARE)
+    subjects = subjects_in(cut.evidence) if request.hints == NO_HINTS else 0
+
+    def kept_by(session: Session, sha256: str) -> dict[str, object]:
+        found = MatteRow(key=named, sha256=sha256, level=level, subjects=subjects)
+        keep_matte(session, found)
+        return _found(found).model_dump()
+
+    progress.finish(io.BytesIO(encode_matte(matte)), kept=kept_by)
+
+
+class Cut(NamedTuple):
+    """What a matte is found from."""
+
+    pyramid: Pyramid
+    level: int
+    box: Box
+    """In that level's pixels."""
+    evidence: Evidence
+    request: CutRequest
+
+    @classmethod
+    def of(
+        cls, studio: Studio, sha256: str, pyramid: Pyramid, request: CutRequest
+    ) -> Cut:
+        """Take what was learned of the picture before, or begin to learn it."""
+        networks = _asked_for(studio.networks, request)
+        level = size_within(pyramid, MOST_PIXELS)
+        box = _box_at(pyramid, level, request.hints)
+        key = (sha256, networks, box)
+        evidence = studio.evidence.get(key)
+        if evidence is None:
+            seen = _seen_level(pyramid, level, request.hints)
+            part = _part(pyramid.levels[seen], _box_at(pyramid, seen, request.hints))
+            evidence = Evidence(part, _look(studio.networks, networks))
+            studio.evidence.put(key, evidence)
+        return cls(pyramid, level, box, evidence, request)
+
+    def matte(self) -> tuple[MatteU8, int]:
+        """Return the matte, and at which level of the picture it lies.
+
+        Raises
+        ------
+        NoSubjectError
+            Nothing stands out, and nobody said where to look.
+        """
+        pixels = self.pyramid.levels[self.level]
+        hints = self.request.hints
+        found = matte_found(
+            self.evidence,
+            _part(pixels, self.box),
+            way=self.request.way,
+            hints=hints,
+            marks=marks_of(hints, self.box, 0.5**self.level),
+        )
+        return _laid(found, self.box, pixels.shape), self.level
+
+
+def keep_brought(session: Session, data: bytes, level: int) -> str:
+    """Keep a matte that came with a file; return its name.
+
+    Raises
+    ------
+    PictureRefusedError
+        It is none.
+    """
+    decode_matte(data)
+    sha256 = keep_blob(session, io.BytesIO(data))
+    named = hashlib.sha256(f"brought {sha256}".encode()).hexdigest()
+    keep_matte(session, MatteRow(key=named, sha256=sha256, level=level, subjects=0))
+    return sha256
+
+
+def _require_picture(session: Session, picture_id: uuid.UUID) -> PictureRow:
+    row = find_picture(session, picture_id)
+    if row is None:
+        raise NotThereError("picture")
+    return row
+
+
+def _found(row: MatteRow) -> FoundMatte:
+    return FoundMatte(matte=row.sha256, level=row.level, subjects=row.subjects)
+
+
+def _asked_for(networks: Networks, request: CutRequest) -> tuple[str, str]:
+    """Return the names of the network that looks, and of the one that looks too.
+
+    Raises
+    ------
+    NetworkMissingError
+        There is none.
+    """
+    manifests = networks.manifests
+    wanted = request.network or (LARGE if LARGE in manifests else LIGHT)
+    if wanted not in manifests:
+        raise NetworkMissingError(wanted)
+    return wanted, LIGHT if LIGHT in manifests else wanted
+
+
+def _key_of(sha256: str, request: CutRequest, networks: Networks) -> str:
+    manifests = networks.manifests
+    used = [manifests[name].sha256 for name in _asked_for(networks, request)]
+    stored = request.model_dump(mode="json", exclude={"network"})
+    said = json.dumps([VERSION, sha256, used, stored], sort_keys=True)
+    return hashlib.sha256(said.encode()).hexdigest()
+
+
+def _look(
+    networks: Networks, names: tuple[str, str]
+) -> Callable[[ColorsU8, Look], MatteF32]:
+    """Return what looks at a picture; networks are loaded when they are needed."""
+    main, light = names
+
+    def look(rgb: ColorsU8, how: Look) -> MatteF32:
+        network = networks.network(light if how is Look.LIGHT else main)
+        manifest = network.manifest
+        larger = manifest.larger_side if how is Look.LARGE else None
+        return network.saliency(rgb, larger or manifest.side)
+
+    return look
+
+
+def _box_at(pyramid: Pyramid, level: int, hints: Hints) -> Box:
+    """Return the box that hints ask for, in the pixels of a level."""
+    rows, columns = pyramid.levels[level].shape[:2]
+    box = box_of(hints, pyramid.width, pyramid.height)
+    share = 0.5**level
+    left, top = int(box.left * share), int(box.top * share)
+    right = min(round((box.left + box.width) * share), columns)
+    bottom = min(round((box.top + box.height) * share), rows)
+    return Box(left, top, max(right - left, 1), max(bottom - top, 1))
+
+
+def _seen_level(pyramid: Pyramid, finest: int, hints: Hints) -> int:
+    """Return the smallest level that shows the box as large as it is looked at."""
+    levels = range(finest, len(pyramid.levels))
+    sizes = {level: max(_box_at(pyramid, level, hints)[2:]) for level in levels}
+    return max(
+        (level for level in levels if sizes[level] >= SEEN_LONGEST), default=finest
+    )
+
+
+def _part(pixels: PixelsU8, box: Box) -> PixelsU8:
+    return pixels[box.top : box.top + box.height, box.left : box.left + box.width]
+
+
+def _laid(matte: MatteU8, box: Box, shape: tuple[int, ...]) -> MatteU8:
+    """Return the matte of a box as one of the whole, where nothing else is subject."""
+    if matte.shape == tuple(shape[:2]):
+        return matte
+    whole = np.zeros(shape[:2], np.uint8)
+    whole[box.top : box.top + box.height, box.left : box.left + box.width] = matte
+    return whole

@@ -1,0 +1,297 @@
+"""Mattes: the solver, carrying up, ways, hints, and what is said of the edge."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+import pytest
+
+from glyphaneme.core.cutout import (
+    Evidence,
+    box_of,
+    carried_up,
+    doubtful_places,
+    laplacian_of,
+    marks_of,
+    matte_found,
+    refined,
+    rough_matte,
+    solved,
+    subjects_in,
+)
+from glyphaneme.core.cutout.finding import WAYS, Box
+from glyphaneme.core.errors import NoSubjectError
+from glyphaneme.core.mask import CutWay, Hints, RoughStroke
+from tests.cutouts import Known, disks, error_of, evidence_of
+from tests.pictures import flat_pixels
+from tests.plain_pymatting import cf_laplacian
+
+NO_HINTS = Hints()
+ONE = [(80, 60, 36)]
+
+
+def found(
+    known: Known,
+    evidence: Evidence,
+    *,
+    way: CutWay = CutWay.ITSELF,
+    hints: Hints = NO_HINTS,
+) -> np.ndarray:
+    rows, columns = known.alpha.shape
+    marks = marks_of(hints, (0, 0, columns, rows), 1)
+    return matte_found(evidence, known.pixels, way=way, hints=hints, marks=marks)
+
+
+def stroke(*points: tuple[float, float], keeps: bool, size: float = 6) -> RoughStroke:
+    return RoughStroke(keeps=keeps, size=size, points=points)
+
+
+def noise(rows: int, columns: int) -> np.ndarray:
+    return np.random.default_rng(3).integers(0, 256, (rows, columns, 3), np.uint8)
+
+
+@pytest.mark.parametrize("epsilon", [1e-6, 1e-2])
+def test_the_laplacian_is_the_published_one(epsilon: float) -> None:
+    rgb = noise(14, 17)
+    values = np.random.default_rng(4).random((14, 17))
+    area = np.zeros((14, 17), np.bool_)
+    area[4:9, 5:12] = True
+
+    applied = laplacian_of(rgb, area, epsilon).applied(values)
+
+    whole = cf_laplacian(rgb.astype(np.float64) / 255, epsilon)
+    expected = (whole @ values.ravel()).reshape(values.shape)
+    np.testing.assert_allclose(applied[area], expected[area], rtol=0, atol=1e-6)
+    assert not applied[[0, -1]].any()
+
+
+def test_the_solver_finds_what_a_direct_one_does() -> None:
+    known = disks(26, 22, [(13, 11, 7)])
+    rgb = np.ascontiguousarray(known.pixels[..., :3])
+    area = np.zeros(known.alpha.shape, np.bool_)
+    area[3:19, 3:23] = True
+    guess = cv2.GaussianBlur(known.alpha, (0, 0), 1.5)
+    belief = np.full(area.shape, 0.05, np.float32)
+
+    matte = solved(laplacian_of(rgb, area, 1e-4), area, guess, belief)
+
+    whole = cf_laplacian(rgb.astype(np.float64) / 255, 1e-4).toarray()
+    inside, outside = area.ravel(), ~area.ravel()
+    system = whole[np.ix_(inside, inside)] + 0.05 * np.eye(inside.sum())
+    right = 0.05 * guess.ravel()[inside]
+    right -= whole[np.ix_(inside, outside)] @ guess.ravel()[outside]
+    expected = np.clip(np.linalg.solve(system, right), 0, 1)
+    np.testing.assert_allclose(matte[area], expected, rtol=0, atol=0.02)
+    assert (matte[~area] == guess[~area]).all()
+
+
+def test_a_coarse_matte_is_refined_along_colours() -> None:
+    known = disks(320, 240, [(160, 120, 80)])
+    rgb = np.ascontiguousarray(known.pixels[..., :3])
+    coarse = cv2.resize(known.alpha, (40, 30), interpolation=cv2.INTER_AREA)
+
+    fine = refined(rgb, coarse)
+
+    plain = cv2.resize(coarse, (320, 240))
+    off = np.abs(fine - known.alpha).mean()
+    assert off < 0.25 * np.abs(plain - known.alpha).mean()
+    assert fine.min() >= 0
+    assert fine.max() <= 1
+
+
+def test_what_is_kept_and_dropped_for_sure_stays_so() -> None:
+    known = disks(160, 120, ONE)
+    rgb = np.ascontiguousarray(known.pixels[..., :3])
+    coarse = cv2.resize(known.alpha, (40, 30), interpolation=cv2.INTER_AREA)
+    keep, drop = (np.zeros(known.alpha.shape, np.bool_) for _ in range(2))
+    keep[10:16, 10:16] = True
+    drop[55:62, 70:90] = True
+
+    fine = refined(rgb, coarse, keep=keep, drop=drop)
+
+    assert (fine[keep] == 1).all()
+    assert (fine[drop] == 0).all()
+
+
+def test_a_matte_carried_up_follows_the_larger_pictures_edge() -> None:
+    known = disks(640, 480, [(320, 240, 150)], softness=2)
+    small = cv2.resize(known.pixels, (160, 120), interpolation=cv2.INTER_AREA)
+    alpha = cv2.resize(known.alpha, (160, 120), interpolation=cv2.INTER_AREA)
+
+    large = carried_up(known.pixels, np.ascontiguousarray(small[..., :3]), alpha)
+
+    evenly = cv2.resize(alpha, (640, 480))
+    assert error_of(large, known) < 0.7 * np.abs(evenly - known.alpha).mean()
+    assert (large[known.alpha == 1].astype(int) > 240).mean() > 0.999
+    assert large[5, 5] == 0
+
+
+def test_the_network_is_taken_at_its_word_and_its_edge_is_refined() -> None:
+    known = disks(160, 120, ONE)
+    evidence = evidence_of(known)
+
+    matte = found(known, evidence)
+
+    assert matte.dtype == np.uint8
+    assert error_of(matte, known) < 0.02
+    assert error_of(rough_matte(evidence, known.pixels), known) < 0.04
+
+
+@pytest.mark.parametrize("way", list(WAYS))
+def test_every_way_finds_a_plain_subject(way: CutWay) -> None:
+    known = disks(240, 180, [(120, 90, 50)])
+
+    assert error_of(found(known, evidence_of(known), way=way), known) < 0.03
+
+
+def test_inner_gaps_open_where_the_backdrop_shows_through() -> None:
+    known = disks(320, 240, [(160, 120, 90)])
+    row, column = np.mgrid[0:240, 0:320]
+    hole = np.hypot(column - 160, row - 120) < 35
+    wall = disks(320, 240, [])
+    pixels, alpha = known.pixels.copy(), known.alpha.copy()
+    pixels[hole], alpha[hole] = wall.pixels[hole], 0
+    ring = Known(pixels, alpha, known.own)
+    evidence = evidence_of(ring, seen=known.alpha)
+
+    assert error_of(found(ring, evidence), ring) > 0.04
+    assert error_of(found(ring, evidence, way=CutWay.GAPS), ring) < 0.015
+
+
+@pytest.mark.parametrize("way", [CutWay.ITSELF, CutWay.FINER, CutWay.GAPS])
+def test_no_clear_subject_is_said(way: CutWay) -> None:
+    known = disks(160, 120, ONE)
+    evidence = evidence_of(known, seen=known.alpha * 0.3)
+
+    with pytest.raises(NoSubjectError):
+        found(known, evidence, way=way)
+    kept = Hints(strokes=(stroke((60, 60), (100, 60), keeps=True),))
+    assert error_of(found(known, evidence, way=way, hints=kept), known) < 0.05
+
+
+def test_strokes_win_over_the_network() -> None:
+    known = disks(240, 160, [(60, 80, 34), (180, 80, 34)])
+    only_left = disks(240, 160, [(60, 80, 34)])
+    evidence = evidence_of(known, seen=only_left.alpha)
+    before = found(known, evidence)
+    said = (
+        stroke((165, 80), (195, 80), keeps=True),
+        stroke((45, 80), (75, 80), keeps=False),
+    )
+
+    matte = found(known, evidence, hints=Hints(strokes=said))
+
+    assert before[80, 60] > 250
+    assert before[80, 180] < 5
+    assert (matte[76:85, 170:190] == 255).all()
+    assert (matte[76:85, 50:70] == 0).all()
+    # The strokes lie in the middle: what is alike goes with them, up to the edge.
+    assert (matte[known.alpha == 1] > 127)[0::7].mean() == pytest.approx(0.5, abs=0.1)
+    backwards = found(known, evidence, hints=Hints(strokes=said[::-1]))
+    assert (backwards == matte).all()
+
+
+def test_a_ring_bounds_the_subject_and_the_box_that_is_looked_in() -> None:
+    known = disks(240, 160, [(60, 80, 34), (180, 80, 34)])
+    ring = ((130.0, 30.0), (235.0, 30.0), (235.0, 130.0), (130.0, 130.0))
+
+    matte = found(known, evidence_of(known), hints=Hints(around=ring))
+
+    assert matte[80, 180] == 255
+    assert matte[:, :125].max() == 0
+    box = box_of(Hints(around=ring), 240, 160)
+    assert box == Box(118, 19, 122, 122)
+    outside = Hints(around=((500, 500), (600, 500), (600, 600)))
+    assert box_of(outside, 240, 160) == Box(0, 0, 240, 160)
+    assert found(known, evidence_of(known), hints=outside)[80, 60] == 255
+
+
+def test_of_several_subjects_each_can_be_had_for_itself() -> None:
+    known = disks(300, 160, [(80, 80, 50), (220, 80, 34)])
+    evidence = evidence_of(known)
+
+    assert subjects_in(evidence) == 2
+    large = found(known, evidence, hints=Hints(subject=0))
+    small = found(known, evidence, hints=Hints(subject=1))
+
+    assert (large[80, 80], large[80, 220]) == (255, 0)
+    assert (small[80, 80], small[80, 220]) == (0, 255)
+    with pytest.raises(NoSubjectError):
+        found(known, evidence, hints=Hints(subject=2))
+    assert subjects_in(evidence_of(disks(160, 120, ONE))) == 0
+
+
+@pytest.mark.parametrize("size", [(1, 1), (2, 1), (1, 40), (3, 3), (7, 2)])
+@pytest.mark.parametrize("way", list(WAYS))
+def test_the_smallest_pictures_have_mattes_too(
+    size: tuple[int, int], way: CutWay
+) -> None:
+    pixels = flat_pixels(*size, (90, 120, 30, 255))
+    known = Known(pixels, np.ones(size[::-1], np.float32), pixels[..., :3] / 255)
+    hints = Hints(strokes=(stroke((0.5, 0.5), keeps=True),))
+
+    matte = found(known, evidence_of(known), way=way, hints=hints)
+
+    assert matte.shape == size[::-1]
+    assert matte[0, 0] == 255
+
+
+def test_a_picture_of_one_colour_has_no_subject_but_what_is_painted() -> None:
+    pixels = flat_pixels(120, 90, (90, 120, 30, 255))
+    known = Known(pixels, np.zeros((90, 120), np.float32), pixels[..., :3] / 255)
+    with pytest.raises(NoSubjectError):
+        found(known, evidence_of(known))
+    everything = Hints(strokes=(stroke((0, 45), (120, 45), keeps=True, size=200),))
+
+    assert found(known, evidence_of(known), hints=everything).min() == 255
+
+
+def test_see_through_places_are_looked_at_before_grey() -> None:
+    known = disks(160, 120, ONE)
+    clear = known.pixels.copy()
+    clear[..., 3] = 0
+    seen = []
+
+    def look(rgb: np.ndarray, _how: object) -> np.ndarray:
+        seen.append(rgb)
+        return np.ones((8, 8), np.float32)
+
+    Evidence(clear, look).coarse(CutWay.ITSELF)
+
+    assert (seen[0] == 128).all()
+
+
+def test_where_strokes_of_both_kinds_cross_neither_counts() -> None:
+    said = (
+        stroke((10, 30), (50, 30), keeps=True, size=8),
+        stroke((30, 10), (30, 50), keeps=False, size=8),
+    )
+
+    keep, drop = marks_of(Hints(strokes=said), (0, 0, 60, 60), 1).at((60, 60))
+
+    assert keep[30, 14]
+    assert drop[14, 30]
+    assert not keep[30, 30]
+    assert not drop[30, 30]
+
+
+def test_doubtful_places_come_largest_first_and_apart() -> None:
+    matte = np.zeros((600, 900), np.uint8)
+    matte[:, 450:] = 255
+    matte[80:90, 100:110] = 128
+    matte[300:360, 200:260] = 128
+    matte[500:520, 700:720] = 128
+
+    places = doubtful_places(matte)
+
+    assert [(230 - 30 < p.x < 230 + 30, 300 < p.y < 360) for p in places[:1]] == [
+        (True, True)
+    ]
+    weights = [place.weight for place in places]
+    assert weights == sorted(weights, reverse=True)
+    for at, one in enumerate(places):
+        for other in places[at + 1 :]:
+            assert np.hypot(one.x - other.x, one.y - other.y) > one.reach
+    assert any(np.hypot(p.x - 710, p.y - 510) < p.reach for p in places)
+    assert doubtful_places(np.full((40, 40), 255, np.uint8)) == []
+    assert len(doubtful_places(np.full((900, 900), 128, np.uint8), most=7)) == 7
