@@ -56,12 +56,14 @@ def engine(database_url: str) -> Iterator[Engine]:
 
 @pytest.fixture
 def studio(engine: Engine, tmp_path: Path) -> Studio:
+    """Nothing is stored in it, and no network lies in its folder `models` as yet."""
     tables = ", ".join(table.name for table in Base.metadata.sorted_tables)
     with engine.begin() as connection:
         connection.execute(
             text(f"TRUNCATE {tables}, procrastinate.procrastinate_jobs CASCADE")
         )
-    return open_studio(session_factory(engine), tmp_path / "cache")
+    models = (tmp_path / "models",)
+    return open_studio(session_factory(engine), tmp_path / "cache", models)
 
 
 @pytest.fixture

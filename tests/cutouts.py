@@ -53,7 +53,7 @@ def evidence_of(known: Known, seen: NDArray[np.float32] | None = None) -> Eviden
     """Return evidence whose networks see a blurred matte, or something else."""
     what = known.alpha if seen is None else seen
 
-    def look(rgb: ColorsU8, how: Look) -> MatteF32:
+    def look(_rgb: ColorsU8, how: Look) -> MatteF32:
         side = 96 if how is Look.LARGE else 64
         small = cv2.resize(what, (side, side), interpolation=cv2.INTER_AREA)
         return np.asarray(cv2.GaussianBlur(small, (0, 0), 1.5), np.float32)

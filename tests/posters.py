@@ -18,7 +18,7 @@ from glyphaneme.core.edits import (
 )
 from glyphaneme.core.place import Placement
 from glyphaneme.core.render import View, render
-from glyphaneme.services.layered import write_layered
+from glyphaneme.services.layered import Sources, write_layered
 from tests.pictures import (
     composite_of,
     noise_pixels,
@@ -86,8 +86,7 @@ def saved(
         state,
         {**pyramids(**PICTURES), **paintings},
         file,
-        originals=original,
-        strokes=strokes,
+        sources=Sources(original, strokes),
         report=lambda share: None,
     )
     return file

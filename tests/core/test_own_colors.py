@@ -84,7 +84,7 @@ def test_where_nothing_or_all_is_subject_nothing_changes(value: int) -> None:
     assert (clean == known.pixels).all()
 
 
-def cut(known: Known, *, cleaned: float, name: str = "matte") -> tuple[Composite, dict]:
+def cut(known: Known, *, cleaned: float) -> tuple[Composite, dict]:
     """Return a photo on its own sheet, without its backdrop, and what it reads."""
     rows, columns = known.alpha.shape
     part = MattePart(id="m", picture="puppet", matte="ab" * 32, hints=Hints())
@@ -130,9 +130,7 @@ def test_a_cut_photo_shows_no_rim_at_any_size(scale: float, backing: str) -> Non
 def test_a_mask_without_a_matte_can_be_cleaned_too() -> None:
     known = disks(200, 160, [(100, 80, 50)], softness=10)
     ring = EllipsePart(id="e", x=100, y=80, width=100, height=100, softness=10)
-    layer = photo_layer(
-        "puppet", known.pixels, mask=Mask(parts=(ring,), cleaned=1.0)
-    )
+    layer = photo_layer("puppet", known.pixels, mask=Mask(parts=(ring,), cleaned=1.0))
     composite = Composite(canvas=Canvas(width=200, height=160), layers=(layer,))
     (own,) = all_needed(composite).own_colors
 

@@ -26,7 +26,7 @@ from glyphaneme.core.mask.strokes import (
     stroke_id,
     thinned,
 )
-from glyphaneme.core.render import View, assets_needed, render
+from glyphaneme.core.render import Needed, View, assets_needed, render
 from tests.pictures import composite_of, photo_layer, pyramids
 
 if TYPE_CHECKING:
@@ -276,7 +276,8 @@ def test_only_what_touches_the_view_is_needed() -> None:
     composite = composite_of(near, far, width=WIDTH, height=HEIGHT)
     view = View(0, 0, WIDTH, HEIGHT, 1)
 
-    assert assets_needed(composite, view) == (frozenset({"a"}), frozenset(), ())
+    needed = assets_needed(composite, view)
+    assert needed == Needed(pictures=frozenset({"a"}))
     assert assets_needed(composite).pictures == {"a", "b"}
     assert render(composite, pyramids(a=PIXELS), view).shape == (HEIGHT, WIDTH, 4)
 

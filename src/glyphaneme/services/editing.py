@@ -13,6 +13,7 @@ from glyphaneme.core.edits import (
     AddLayer,
     AddPart,
     ChangePart,
+    CutOut,
     Edit,
     apply,
     decided,
@@ -205,7 +206,7 @@ def _require_picture(visit: Visit, edit: Edit) -> None:
         row = _picture(visit, edit.picture)
         if row is None or (row.width, row.height) != (edit.width, edit.height):
             raise PictureMismatchError(edit.name)
-    elif isinstance(edit, AddPart | ChangePart):
+    elif isinstance(edit, AddPart | ChangePart | CutOut):
         for picture in edit.part.reads.pictures:
             if _picture(visit, picture) is None:
                 raise NotThereError(ON_THE_SHELF)

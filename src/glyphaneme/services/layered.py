@@ -104,8 +104,8 @@ class Sources(NamedTuple):
     """Where what travels along in a file comes from."""
 
     original: PictureFile
-    strokes: Sequence[NamedStroke]
-    matte: PictureFile
+    strokes: Sequence[NamedStroke] = ()
+    matte: PictureFile = lambda _name: iter(())
 
 
 def write_layered(

@@ -76,8 +76,13 @@ def list_open_jobs(visit: Visit) -> list[Job]:
 
 
 def cancel_job(visit: Visit, job_id: uuid.UUID) -> Job:
-    """Stop a job; one that is over stays as it ended."""
-    row = jobs_store.change_open_job(visit.session, job_id, state="cancelled")
+    """Stop a job; one that is over stays as it ended.
+
+    What it had found is let go of.
+    """
+    row = jobs_store.change_open_job(
+        visit.session, job_id, state="cancelled", found=None, result_sha256=None
+    )
     if row is not None:
         _announce(visit.session, row)
     return get_job(visit, job_id)

@@ -121,7 +121,7 @@ class Evidence:
 
     @property
     def saliency(self) -> float:
-        """The largest value that the plain look finds: small where nothing stands out."""
+        """The most that the plain look finds: little where nothing stands out."""
         self.opinion(Look.PLAIN)
         return self._saliency
 

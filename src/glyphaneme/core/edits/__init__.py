@@ -7,6 +7,7 @@ from glyphaneme.core.edits.applying import apply, decided, describe_edit
 from glyphaneme.core.edits.blending import BlendLayer
 from glyphaneme.core.edits.canvas import SetCanvas
 from glyphaneme.core.edits.copying import DuplicateLayer
+from glyphaneme.core.edits.cutting import CutOut
 from glyphaneme.core.edits.fading import CopyFades, FadeLayer
 from glyphaneme.core.edits.grouping import DissolveGroup, GroupLayers
 from glyphaneme.core.edits.kinds import Edit, parse_edit
@@ -44,6 +45,7 @@ __all__ = [
     "ChangePart",
     "CopyFades",
     "CopyMask",
+    "CutOut",
     "DissolveGroup",
     "DropMask",
     "DuplicateLayer",

@@ -37,13 +37,13 @@ class Needed(NamedTuple):
     """Ids of all that a render reads, each once."""
 
     pictures: frozenset[str]
-    paintings: frozenset[str]
+    paintings: frozenset[str] = frozenset()
     """By the last stroke of each."""
-    rasters: tuple[RasterPart, ...]
+    rasters: tuple[RasterPart, ...] = ()
     """Parts that are pixels, each raster once; it has the part's `raster` as its id."""
-    mattes: tuple[MattePart, ...]
+    mattes: tuple[MattePart, ...] = ()
     """The same for those whose pixels were found before, and kept."""
-    own_colors: tuple[OwnColors, ...]
+    own_colors: tuple[OwnColors, ...] = ()
     """Photos that show with their subject's own colours."""
 
 
