@@ -8,10 +8,10 @@ import pytest
 
 from glyphaneme.core.cutout import (
     Evidence,
+    Laplacian,
     box_of,
     carried_up,
     doubtful_places,
-    laplacian_of,
     marks_of,
     matte_found,
     refined,
@@ -57,7 +57,7 @@ def test_the_laplacian_is_the_published_one(epsilon: float) -> None:
     area = np.zeros((14, 17), np.bool_)
     area[4:9, 5:12] = True
 
-    applied = laplacian_of(rgb, area, epsilon).applied(values)
+    applied = Laplacian(rgb, area, epsilon).applied(values)
 
     whole = cf_laplacian(rgb.astype(np.float64) / 255, epsilon)
     expected = (whole @ values.ravel()).reshape(values.shape)
@@ -73,7 +73,7 @@ def test_the_solver_finds_what_a_direct_one_does() -> None:
     guess = cv2.GaussianBlur(known.alpha, (0, 0), 1.5)
     belief = np.full(area.shape, 0.05, np.float32)
 
-    matte = solved(laplacian_of(rgb, area, 1e-4), area, guess, belief)
+    matte = solved(Laplacian(rgb, area, 1e-4), area, guess, belief)
 
     whole = cf_laplacian(rgb.astype(np.float64) / 255, 1e-4).toarray()
     inside, outside = area.ravel(), ~area.ravel()

@@ -14,93 +14,247 @@ if TYPE_CHECKING:
 SHARES = 9
 """How many pixels a window has: three by three."""
 
-_PIXELS = types.f8[:, :, ::1]
+_PLANES = types.f8[:, :, ::1]
 _VALUES = types.f8[:, ::1]
+_MARKS = types.u1[:, ::1]
 
 
-@njit(types.void(_PIXELS, types.i4[:, ::1], types.f8, _VALUES, _VALUES), **KERNEL)
-def fit_windows_into(
+@njit(types.void(_PLANES, _MARKS, types.f8, types.i8, types.i8, _PLANES), **KERNEL)
+def fit_rows_into(
     colors: np.ndarray,
-    middles: np.ndarray,
+    touched: np.ndarray,
     epsilon: float,
+    first: int,
+    last: int,
     windows: np.ndarray,
-    diagonal: np.ndarray,
 ) -> None:
-    """Write each window's mean and inverse covariance, and the Laplacian's diagonal.
+    """Write the mean and the inverse covariance of each window that is `touched`.
 
-    `windows` has nine numbers a row: mean red, green and blue, then the inverse of the
-    covariance plus `epsilon` / 9 on its diagonal, as xx, xy, xz, yy, yz, zz. The
-    diagonal is added to what `diagonal` holds.
+    Windows are named by their middles, none of which lies on the picture's rim.
+    `windows` has nine planes: mean red, green and blue, then the inverse of the
+    covariance plus `epsilon` / 9 on its diagonal, as xx, xy, xz, yy, yz, zz.
     """
     share = 1.0 / SHARES
-    for at in range(middles.shape[0]):
-        row, column = middles[at, 0], middles[at, 1]
-        r = g = b = rr = rg = rb = gg = gb = bb = 0.0
-        for y in range(row - 1, row + 2):
-            for x in range(column - 1, column + 2):
-                i, j, k = colors[y, x, 0], colors[y, x, 1], colors[y, x, 2]
-                r, g, b = r + i, g + j, b + k
-                rr, rg, rb = rr + i * i, rg + i * j, rb + i * k
-                gg, gb, bb = gg + j * j, gb + j * k, bb + k * k
-        r, g, b = r * share, g * share, b * share
-        extra = epsilon * share
-        xx, yy, zz = (
-            rr * share - r * r + extra,
-            gg * share - g * g + extra,
-            bb * share - b * b + extra,
-        )
-        xy, xz, yz = rg * share - r * g, rb * share - r * b, gb * share - g * b
-        ixx, ixy, ixz = yy * zz - yz * yz, xz * yz - xy * zz, xy * yz - xz * yy
-        iyy, iyz, izz = xx * zz - xz * xz, xy * xz - xx * yz, xx * yy - xy * xy
-        scale = 1.0 / (xx * ixx + xy * ixy + xz * ixz)
-        windows[at, 0], windows[at, 1], windows[at, 2] = r, g, b
-        windows[at, 3], windows[at, 4] = ixx * scale, ixy * scale
-        windows[at, 5], windows[at, 6] = ixz * scale, iyy * scale
-        windows[at, 7], windows[at, 8] = iyz * scale, izz * scale
-        for y in range(row - 1, row + 2):
-            for x in range(column - 1, column + 2):
-                i, j, k = colors[y, x, 0] - r, colors[y, x, 1] - g, colors[y, x, 2] - b
-                u = windows[at, 3] * i + windows[at, 4] * j + windows[at, 5] * k
-                v = windows[at, 4] * i + windows[at, 6] * j + windows[at, 7] * k
-                w = windows[at, 5] * i + windows[at, 7] * j + windows[at, 8] * k
-                diagonal[y, x] += 1.0 - share * (1.0 + i * u + j * v + k * w)
+    for row in range(first, last):
+        for column in range(touched.shape[1]):
+            if touched[row, column] == 0:
+                continue
+            r = g = b = rr = rg = rb = gg = gb = bb = 0.0
+            for y in range(row - 1, row + 2):
+                for x in range(column - 1, column + 2):
+                    i, j, k = colors[y, x, 0], colors[y, x, 1], colors[y, x, 2]
+                    r, g, b = r + i, g + j, b + k
+                    rr, rg, rb = rr + i * i, rg + i * j, rb + i * k
+                    gg, gb, bb = gg + j * j, gb + j * k, bb + k * k
+            r, g, b = r * share, g * share, b * share
+            extra = epsilon * share
+            xx, yy, zz = (
+                rr * share - r * r + extra,
+                gg * share - g * g + extra,
+                bb * share - b * b + extra,
+            )
+            xy, xz, yz = rg * share - r * g, rb * share - r * b, gb * share - g * b
+            ixx, ixy, ixz = yy * zz - yz * yz, xz * yz - xy * zz, xy * yz - xz * yy
+            iyy, iyz = xx * zz - xz * xz, xy * xz - xx * yz
+            izz = xx * yy - xy * xy
+            scale = 1.0 / (xx * ixx + xy * ixy + xz * ixz)
+            into = windows[row, column]
+            into[0], into[1], into[2] = r, g, b
+            into[3], into[4], into[5] = ixx * scale, ixy * scale, ixz * scale
+            into[6], into[7], into[8] = iyy * scale, iyz * scale, izz * scale
 
 
-@njit(types.void(_PIXELS, types.i4[:, ::1], _VALUES, _VALUES, _VALUES), **KERNEL)
-def apply_laplacian_into(
+@njit(
+    types.void(_PLANES, _MARKS, _PLANES, _VALUES, types.i8, types.i8, _PLANES),
+    **KERNEL,
+)
+def lines_rows_into(
     colors: np.ndarray,
-    middles: np.ndarray,
+    touched: np.ndarray,
     windows: np.ndarray,
     values: np.ndarray,
-    out: np.ndarray,
+    first: int,
+    last: int,
+    lines: np.ndarray,
 ) -> None:
-    """Add to `out` what each window's best colour line leaves of `values`.
+    """Write what line of colours is nearest to `values` in each window.
 
-    For a window with mean m of the values and v their covariance with the colours,
-    each of its pixels gets p - m - (I - mean) · inverse · v.
+    `lines` gets what red, green and blue are worth, and what is added.
     """
     share = 1.0 / SHARES
-    for at in range(middles.shape[0]):
-        row, column = middles[at, 0], middles[at, 1]
-        r, g, b = windows[at, 0], windows[at, 1], windows[at, 2]
-        mean = u = v = w = 0.0
-        for y in range(row - 1, row + 2):
-            for x in range(column - 1, column + 2):
-                value = values[y, x]
-                mean += value
-                u += value * (colors[y, x, 0] - r)
-                v += value * (colors[y, x, 1] - g)
-                w += value * (colors[y, x, 2] - b)
-        mean, u, v, w = mean * share, u * share, v * share, w * share
-        i = windows[at, 3] * u + windows[at, 4] * v + windows[at, 5] * w
-        j = windows[at, 4] * u + windows[at, 6] * v + windows[at, 7] * w
-        k = windows[at, 5] * u + windows[at, 7] * v + windows[at, 8] * w
-        for y in range(row - 1, row + 2):
-            for x in range(column - 1, column + 2):
-                line = (
-                    mean
-                    + i * (colors[y, x, 0] - r)
-                    + j * (colors[y, x, 1] - g)
-                    + k * (colors[y, x, 2] - b)
-                )
-                out[y, x] += values[y, x] - line
+    for row in range(first, last):
+        for column in range(touched.shape[1]):
+            if touched[row, column] == 0:
+                continue
+            mean = u = v = w = 0.0
+            for y in range(row - 1, row + 2):
+                for x in range(column - 1, column + 2):
+                    value = values[y, x]
+                    mean += value
+                    u += value * colors[y, x, 0]
+                    v += value * colors[y, x, 1]
+                    w += value * colors[y, x, 2]
+            fit = windows[row, column]
+            mean *= share
+            u = u * share - mean * fit[0]
+            v = v * share - mean * fit[1]
+            w = w * share - mean * fit[2]
+            i = fit[3] * u + fit[4] * v + fit[5] * w
+            j = fit[4] * u + fit[6] * v + fit[7] * w
+            k = fit[5] * u + fit[7] * v + fit[8] * w
+            into = lines[row, column]
+            into[0], into[1], into[2] = i, j, k
+            into[3] = mean - i * fit[0] - j * fit[1] - k * fit[2]
+
+
+@njit(
+    types.void(_PLANES, _MARKS, _MARKS, _PLANES, _VALUES, types.i8, types.i8, _VALUES),
+    **KERNEL,
+)
+def left_rows_into(
+    colors: np.ndarray,
+    area: np.ndarray,
+    touched: np.ndarray,
+    lines: np.ndarray,
+    values: np.ndarray,
+    first: int,
+    last: int,
+    out: np.ndarray,
+) -> None:
+    """Write what the lines of all windows round each pixel of an area leave of it.
+
+    The sum, over the windows that hold the pixel, of its value less that of the line.
+    """
+    rows, columns = area.shape
+    for row in range(first, last):
+        top, bottom = max(row - 1, 0), min(row + 2, rows)
+        for column in range(columns):
+            if area[row, column] == 0:
+                continue
+            r = g = b = added = count = 0.0
+            for y in range(top, bottom):
+                for x in range(max(column - 1, 0), min(column + 2, columns)):
+                    if touched[y, x] == 0:
+                        continue
+                    count += 1.0
+                    r, g = r + lines[y, x, 0], g + lines[y, x, 1]
+                    b, added = b + lines[y, x, 2], added + lines[y, x, 3]
+            line = added + (
+                r * colors[row, column, 0]
+                + g * colors[row, column, 1]
+                + b * colors[row, column, 2]
+            )
+            out[row, column] = count * values[row, column] - line
+
+
+@njit(
+    types.void(_PLANES, _MARKS, _MARKS, _PLANES, types.i8, types.i8, _VALUES), **KERNEL
+)
+def diagonal_rows_into(
+    colors: np.ndarray,
+    area: np.ndarray,
+    touched: np.ndarray,
+    windows: np.ndarray,
+    first: int,
+    last: int,
+    out: np.ndarray,
+) -> None:
+    """Write the Laplacian's diagonal for each pixel of an area.
+
+    The sum, over the windows that hold the pixel, of
+    1 - (1 + (I - mean)' inverse (I - mean)) / 9.
+    """
+    share = 1.0 / SHARES
+    rows, columns = area.shape
+    for row in range(first, last):
+        for column in range(columns):
+            if area[row, column] == 0:
+                continue
+            total = 0.0
+            for y in range(max(row - 1, 0), min(row + 2, rows)):
+                for x in range(max(column - 1, 0), min(column + 2, columns)):
+                    if touched[y, x] == 0:
+                        continue
+                    fit = windows[y, x]
+                    i = colors[row, column, 0] - fit[0]
+                    j = colors[row, column, 1] - fit[1]
+                    k = colors[row, column, 2] - fit[2]
+                    u = fit[3] * i + fit[4] * j + fit[5] * k
+                    v = fit[4] * i + fit[6] * j + fit[7] * k
+                    w = fit[5] * i + fit[7] * j + fit[8] * k
+                    total += 1.0 - share * (1.0 + i * u + j * v + k * w)
+            out[row, column] = total
+
+
+@njit(types.void(_MARKS, _VALUES, types.f8, types.i8, types.i8, _VALUES), **KERNEL)
+def turn_rows_into(
+    area: np.ndarray,
+    eased: np.ndarray,
+    turn: float,
+    first: int,
+    last: int,
+    way: np.ndarray,
+) -> None:
+    """Turn the way of a descent: the eased rest, and `turn` times the way before."""
+    for row in range(first, last):
+        for column in range(area.shape[1]):
+            if area[row, column]:
+                way[row, column] = eased[row, column] + turn * way[row, column]
+
+
+@njit(
+    types.void(*(_MARKS, _VALUES, _VALUES, _VALUES, types.i8, types.i8, types.f8[::1])),
+    **KERNEL,
+)
+def slope_rows_into(
+    area: np.ndarray,
+    weight: np.ndarray,
+    way: np.ndarray,
+    moved: np.ndarray,
+    first: int,
+    last: int,
+    sums: np.ndarray,
+) -> None:
+    """Add `weight` times the way to `moved`, and write each row's product of both."""
+    for row in range(first, last):
+        total = 0.0
+        for column in range(area.shape[1]):
+            if area[row, column]:
+                value = way[row, column]
+                moved[row, column] += weight[row, column] * value
+                total += value * moved[row, column]
+        sums[row] = total
+
+
+@njit(
+    types.void(
+        *(_MARKS, _VALUES, _VALUES, _VALUES, types.f8),
+        *(types.i8, types.i8, _VALUES, _VALUES, _VALUES, types.f8[:, ::1]),
+    ),
+    **KERNEL,
+)
+def step_rows_into(
+    area: np.ndarray,
+    way: np.ndarray,
+    moved: np.ndarray,
+    diagonal: np.ndarray,
+    step: float,
+    first: int,
+    last: int,
+    found: np.ndarray,
+    rest: np.ndarray,
+    eased: np.ndarray,
+    sums: np.ndarray,
+) -> None:
+    """Go a step along the way; write each row's rest · eased rest, and rest · rest."""
+    for row in range(first, last):
+        total = squares = 0.0
+        for column in range(area.shape[1]):
+            if area[row, column]:
+                found[row, column] += step * way[row, column]
+                value = rest[row, column] - step * moved[row, column]
+                rest[row, column] = value
+                eased[row, column] = value / diagonal[row, column]
+                total += value * eased[row, column]
+                squares += value * value
+        sums[row, 0], sums[row, 1] = total, squares

@@ -15,7 +15,7 @@ from glyphaneme.core.cutout.finding import (
     subjects_in,
 )
 from glyphaneme.core.cutout.hints import Marks, corrected, marks_of
-from glyphaneme.core.cutout.matting import laplacian_of, refined, solved
+from glyphaneme.core.cutout.matting import Laplacian, refined, solved
 from glyphaneme.core.cutout.spreading import Graph, graph_of, spread
 from glyphaneme.core.cutout.values import ColorsU8, Mark, MatteF32, MatteU8, shrunk
 
@@ -26,6 +26,7 @@ __all__ = [
     "Doubt",
     "Evidence",
     "Graph",
+    "Laplacian",
     "Look",
     "Mark",
     "Marks",
@@ -36,7 +37,6 @@ __all__ = [
     "corrected",
     "doubtful_places",
     "graph_of",
-    "laplacian_of",
     "marks_of",
     "matte_found",
     "refined",

@@ -2,12 +2,21 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, NamedTuple
+from typing import TYPE_CHECKING
 
 import cv2
 import numpy as np
 
-from glyphaneme.core._kernels.matting import apply_laplacian_into, fit_windows_into
+from glyphaneme.core._kernels.matting import (
+    diagonal_rows_into,
+    fit_rows_into,
+    left_rows_into,
+    lines_rows_into,
+    slope_rows_into,
+    step_rows_into,
+    turn_rows_into,
+)
+from glyphaneme.core.bands import run_bands
 from glyphaneme.core.cutout.carrying import carried_up
 from glyphaneme.core.cutout.values import f32, resized
 
@@ -23,6 +32,7 @@ if TYPE_CHECKING:
 EPSILON = 1e-6
 MOST_STEPS = 80
 NEAR_ENOUGH = 1e-3
+TINY = 1e-30
 BELIEF = 0.1
 LEAST_BELIEF = 1e-3
 UNSURE = (0.05, 0.95)
@@ -31,13 +41,49 @@ REACH = 5
 COARSE_LINES = 1e-3
 
 
-class Laplacian(NamedTuple):
-    """The matting Laplacian of a picture, for the windows that touch some area."""
+class Laplacian:
+    """The matting Laplacian of a picture, as far as it matters to some area.
 
-    colors: ValuesF64
-    middles: NDArray[np.int32]
-    windows: ValuesF64
-    diagonal: ValuesF64
+    Of all windows of 3 by 3 pixels those count that have one of the area's.
+
+    Parameters
+    ----------
+    rgb : (H, W, 3) uint8
+        At least three pixels on a side.
+    area : (H, W) bool
+        Pixels whose values are wanted.
+    epsilon : float, > 0
+        How much colour lines are kept from following noise.
+
+    References
+    ----------
+    .. [1] A. Levin, D. Lischinski, Y. Weiss, "A Closed-Form Solution to Natural Image
+       Matting", IEEE TPAMI 30(2), 2008, equation 12.
+    """
+
+    def __init__(self, rgb: ColorsU8, area: Mark, epsilon: float = EPSILON) -> None:
+        self.area = area.astype(np.uint8)
+        touched = cv2.dilate(self.area, np.ones((3, 3), np.uint8))
+        touched[[0, -1]] = 0
+        touched[:, [0, -1]] = 0
+        self._touched = np.ascontiguousarray(touched, np.uint8)
+        self._colors = np.ascontiguousarray(rgb, np.float64) / 255
+        rows, columns = area.shape
+        self._windows = np.zeros((rows, columns, 9))
+        self._lines = np.zeros((rows, columns, 4))
+        self._left = np.zeros((rows, columns))
+        self.diagonal = np.zeros((rows, columns))
+        self.run(
+            lambda first, last: fit_rows_into(
+                self._colors, self._touched, epsilon, first, last, self._windows
+            )
+        )
+        self.run(
+            lambda first, last: diagonal_rows_into(
+                *(self._colors, self.area, self._touched, self._windows),
+                *(first, last, self.diagonal),
+            )
+        )
 
     def applied(self, values: ValuesF64) -> ValuesF64:
         """Multiply values by it.
@@ -50,44 +96,32 @@ class Laplacian(NamedTuple):
         Returns
         -------
         (H, W) float64
-            Complete for pixels of the area, and 0 far from it.
+            For the pixels of the area, 0 elsewhere; the same array every time.
         """
-        out = np.zeros_like(values)
-        apply_laplacian_into(self.colors, self.middles, self.windows, values, out)
+        out = self._left
+        self.run(
+            lambda first, last: lines_rows_into(
+                *(self._colors, self._touched, self._windows),
+                *(values, first, last, self._lines),
+            )
+        )
+        self.run(
+            lambda first, last: left_rows_into(
+                *(self._colors, self.area, self._touched, self._lines),
+                *(values, first, last, out),
+            )
+        )
         return out
 
+    def run(self, work: Callable[[int, int], None]) -> None:
+        """Call work(first, last) for bands that together cover all rows.
 
-def laplacian_of(rgb: ColorsU8, area: Mark, epsilon: float = EPSILON) -> Laplacian:
-    """Return the matting Laplacian round some area of a picture.
-
-    Parameters
-    ----------
-    rgb : (H, W, 3) uint8
-        At least three pixels on a side.
-    area : (H, W) bool
-        Pixels whose values are wanted.
-    epsilon : float, > 0
-        How much colour lines are kept from following noise.
-
-    Returns
-    -------
-    Laplacian
-        Of all windows of 3 by 3 pixels that have one of the area's.
-
-    References
-    ----------
-    .. [1] A. Levin, D. Lischinski, Y. Weiss, "A Closed-Form Solution to Natural Image
-       Matting", IEEE TPAMI 30(2), 2008, equation 12.
-    """
-    touched = cv2.dilate(area.astype(np.uint8), np.ones((3, 3), np.uint8))
-    touched[[0, -1]] = 0
-    touched[:, [0, -1]] = 0
-    middles = np.ascontiguousarray(np.argwhere(touched), np.int32)
-    colors = np.ascontiguousarray(rgb, np.float64) / 255
-    windows = np.empty((len(middles), 9))
-    diagonal = np.zeros(area.shape)
-    fit_windows_into(colors, middles, epsilon, windows, diagonal)
-    return Laplacian(colors, middles, windows, diagonal)
+        Parameters
+        ----------
+        work : callable
+            As for `run_bands`.
+        """
+        run_bands(work, *self.area.shape)
 
 
 def solved(
@@ -118,18 +152,15 @@ def solved(
         A new array.
     """
     known = np.where(area, 0.0, guess.astype(np.float64))
-    weight = np.where(area, belief, 0.0)
-    wanted = np.where(area, weight * guess - laplacian.applied(known), 0.0)
-
-    def _applied(values: ValuesF64) -> ValuesF64:
-        left = laplacian.applied(values) + weight * values
-        left[~area] = 0
-        return left
-
+    weight = np.where(area, belief.astype(np.float64), 0.0)
     start = np.where(area, guess.astype(np.float64), 0.0)
-    scale = np.where(area, laplacian.diagonal + weight, 1.0)
-    found = _descended(_applied, wanted, start, scale)
-    return np.clip(np.where(area, found, guess), 0, 1).astype(np.float32)
+    wanted = np.where(area, weight * guess - laplacian.applied(known), 0.0)
+    descent = _Descent(laplacian, weight, wanted, start)
+    enough = NEAR_ENOUGH**2 * float((wanted * wanted).sum())
+    for _ in range(MOST_STEPS):
+        if descent.go() <= enough:
+            break
+    return f32(np.clip(np.where(area, descent.found, guess), 0, 1))
 
 
 def refined(
@@ -176,7 +207,7 @@ def refined(
         return np.clip(large, 0, 1)
     guess = f32(np.where(area, guess, large > 0.5))
     belief = BELIEF * (np.abs(2 * guess - 1) ** 2 + LEAST_BELIEF)
-    return solved(laplacian_of(rgb, area), area, guess, f32(belief))
+    return solved(Laplacian(rgb, area), area, guess, f32(belief))
 
 
 def _unsure(matte: MatteF32) -> Mark:
@@ -190,28 +221,50 @@ def _unsure(matte: MatteF32) -> Mark:
     return np.asarray(wide > 0)
 
 
-def _descended(
-    applied: Callable[[ValuesF64], ValuesF64],
-    wanted: ValuesF64,
-    start: ValuesF64,
-    diagonal: ValuesF64,
-) -> ValuesF64:
-    """Solve by preconditioned conjugate gradients, for as many steps as are allowed."""
-    found = start
-    rest = wanted - applied(found)
-    eased = rest / diagonal
-    way = eased.copy()
-    before = float(np.vdot(rest, eased))
-    enough = NEAR_ENOUGH * float(np.linalg.norm(wanted))
-    for _ in range(MOST_STEPS):
-        if float(np.linalg.norm(rest)) <= enough:
-            break
-        moved = applied(way)
-        step = before / max(float(np.vdot(way, moved)), 1e-30)
-        found = found + step * way
-        rest = rest - step * moved
-        eased = rest / diagonal
-        now = float(np.vdot(rest, eased))
-        way = eased + now / max(before, 1e-30) * way
-        before = now
-    return found
+class _Descent:
+    """Preconditioned conjugate gradients towards what a system wants, step by step."""
+
+    def __init__(
+        self,
+        laplacian: Laplacian,
+        weight: ValuesF64,
+        wanted: ValuesF64,
+        start: ValuesF64,
+    ) -> None:
+        self.found = start
+        self._laplacian, self._weight = laplacian, weight
+        area = laplacian.area
+        left = wanted - laplacian.applied(start) - weight * start
+        self._rest = np.where(area, left, 0.0)
+        self._diagonal = np.where(area, laplacian.diagonal + weight, 1.0)
+        self._eased = self._rest / self._diagonal
+        self._way = self._eased.copy()
+        self._slopes = np.zeros(area.shape[0])
+        self._sums = np.zeros((area.shape[0], 2))
+        self._before = float((self._rest * self._eased).sum())
+
+    def go(self) -> float:
+        """Go one step; return the square of what is left to be explained."""
+        area, run = self._laplacian.area, self._laplacian.run
+        way, moved = self._way, self._laplacian.applied(self._way)
+        run(
+            lambda first, last: slope_rows_into(
+                area, self._weight, way, moved, first, last, self._slopes
+            )
+        )
+        step = self._before / max(float(self._slopes.sum()), TINY)
+        run(
+            lambda first, last: step_rows_into(
+                *(area, way, moved, self._diagonal, step, first, last),
+                *(self.found, self._rest, self._eased, self._sums),
+            )
+        )
+        now, left = self._sums.sum(0).tolist()
+        turn = now / max(self._before, TINY)
+        run(
+            lambda first, last: turn_rows_into(
+                area, self._eased, turn, first, last, way
+            )
+        )
+        self._before = now
+        return float(left)
