@@ -1,7 +1,7 @@
 """Writes a history of every kind of edit, as this version stores it.
 
 Run once for each released version, and keep what it writes:
-`PYTHONPATH=src python -m tools.write_golden_history tests/golden/version-3.jsonl`
+`PYTHONPATH=src python -m tools.write_golden_history tests/golden/version-4.jsonl`
 """
 
 from __future__ import annotations
@@ -49,6 +49,17 @@ CARD = {
 }
 STROKE = {"points": [[100, 200, 1], [300, 250, 0.5]], "size": 80, "softness": 0.4}
 IN_THE_PUPPET = {"kind": "layer", "id": "in", "layer_id": "puppet"}
+BACKDROP = {
+    "kind": "matte",
+    "id": "found",
+    "picture": "picture-of-puppet",
+    "matte": "0123456789abcdef" * 4,
+    "level": 1,
+}
+SAID = {
+    "around": [[10, 10], [700, 20.5], [400, 1500]],
+    "strokes": [{"keeps": True, "size": 40, "points": [[100, 100], [200, 300]]}],
+}
 TO_THE_LEFT = {"x": 200, "y": 250, "length": 180, "angle": 180}
 ALL_ROUND = {
     "shape": "sides",
@@ -171,6 +182,11 @@ STEPS = [
     of("remove_part", "glow", part_id="moon"),
     of("paint_stroke", "puppet", part_id="brush", stroke=STROKE),
     of("paint_stroke", "puppet", part_id="brush", stroke={**STROKE, "shows": True}),
+    of("cut_out", "puppet", part=BACKDROP),
+    of("settle_mask", "puppet", inverted=False, strength=1, cleaned=0.4),
+    of("cut_out", "puppet", part={**BACKDROP, "way": "gaps", "hints": SAID}),
+    of("cut_out", "puppet", part={**BACKDROP, "id": "second"}),
+    of("copy_mask", "hills-again", from_id="puppet"),
     of("drop_mask", "puppet"),
     photo("west", "West", 900, 700, at=(200, 300)),
     photo("east", "East", 800, 800, at=(700, 300)),

@@ -18,7 +18,7 @@ interface Step {
   readonly after: Composite;
 }
 
-const path = "../tests/golden/version-3.jsonl";
+const path = "../tests/golden/version-4.jsonl";
 const [begun, ...steps] = readFileSync(path, "utf8")
   .trim()
   .split("\n")
@@ -43,6 +43,7 @@ const EXPECTED = new Set([
   "add_part",
   "blend_layer",
   "change_part",
+  "cut_out",
   "drop_mask",
   "fade_layer",
   "move_part",

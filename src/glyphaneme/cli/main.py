@@ -7,6 +7,7 @@ import os
 import sys
 from pathlib import Path
 
+from glyphaneme.cli.cutting import add_cutout_command, run_cutout
 from glyphaneme.cli.finishing import add_render_command, run_render
 from glyphaneme.cli.postgres import PostgresError
 from glyphaneme.cli.serving import CHECKOUT, ServeOptions, ServingError, serve
@@ -30,9 +31,12 @@ def main(arguments: list[str]) -> int:
         command.add_argument("--port", type=int, default=DEFAULT_PORT)
         command.add_argument("--home", type=Path, default=_default_home())
     add_render_command(commands)
+    add_cutout_command(commands)
     options = parser.parse_args(arguments)
     if options.command == "render":
         return run_render(options)
+    if options.command == "cutout":
+        return run_cutout(options, (_default_home() / "models", _fetched_models()))
     try:
         serve(
             ServeOptions(
@@ -46,6 +50,10 @@ def main(arguments: list[str]) -> int:
         sys.stderr.write(f"glyphaneme: {error}\n")
         return 1
     return 0
+
+
+def _fetched_models() -> Path:
+    return Path(os.environ.get("GLYPHANEME_MODELS", str(CHECKOUT / "var" / "models")))
 
 
 def _default_home() -> Path:

@@ -251,15 +251,35 @@ class Cut(NamedTuple):
         """Take what was learned of the picture before, or begin to learn it."""
         networks = _asked_for(studio.networks, request)
         level = size_within(pyramid, MOST_PIXELS)
-        box = _box_at(pyramid, level, request.hints)
-        key = (sha256, networks, box)
-        evidence = studio.evidence.get(key)
+        key = (sha256, networks, _box_at(pyramid, level, request.hints))
+        known = studio.evidence.get(key)
+        cut = cls.begun(studio.networks, pyramid, request, known)
+        studio.evidence.put(key, cut.evidence)
+        return cut
+
+    @classmethod
+    def begun(
+        cls,
+        networks: Networks,
+        pyramid: Pyramid,
+        request: CutRequest,
+        evidence: Evidence | None = None,
+    ) -> Cut:
+        """Begin to learn what networks see, unless that is known.
+
+        Raises
+        ------
+        NetworkMissingError
+            There is no network to ask.
+        """
+        hints = request.hints
+        level = size_within(pyramid, MOST_PIXELS)
         if evidence is None:
-            seen = _seen_level(pyramid, level, request.hints)
-            part = _part(pyramid.levels[seen], _box_at(pyramid, seen, request.hints))
-            evidence = Evidence(part, _look(studio.networks, networks))
-            studio.evidence.put(key, evidence)
-        return cls(pyramid, level, box, evidence, request)
+            seen = _seen_level(pyramid, level, hints)
+            part = _part(pyramid.levels[seen], _box_at(pyramid, seen, hints))
+            look = _look(networks, _asked_for(networks, request))
+            evidence = Evidence(part, look)
+        return cls(pyramid, level, _box_at(pyramid, level, hints), evidence, request)
 
     def matte(self) -> tuple[MatteU8, int]:
         """Return the matte, and at which level of the picture it lies.

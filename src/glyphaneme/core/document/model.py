@@ -20,7 +20,7 @@ from glyphaneme.core.place.placement import Position
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-SCHEMA_VERSION: Final = 3
+SCHEMA_VERSION: Final = 4
 """Of stored composites and edits; a new one needs a step in `upcasting`."""
 
 MAX_SIDE = 30_000
@@ -175,7 +175,7 @@ class Composite(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    schema_version: Literal[3] = SCHEMA_VERSION
+    schema_version: Literal[4] = SCHEMA_VERSION
     canvas: Canvas
     layers: tuple[Layer, ...] = ()
 
