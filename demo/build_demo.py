@@ -6,6 +6,7 @@ Ids are made from names, so that running it again changes nothing.
 from __future__ import annotations
 
 import sys
+import time
 import uuid
 from dataclasses import dataclass
 from pathlib import Path
@@ -16,6 +17,7 @@ import httpx
 PHOTOS = Path(__file__).parent
 WORLD = uuid.UUID("6d6f7468-6c61-4e74-8e72-6e6d6f746873")
 TIMEOUT_S = 120.0
+ASK_AGAIN_S = 0.2
 CM_PER_INCH = 2.54
 
 
@@ -77,6 +79,17 @@ class Changed:
 
 
 @dataclass(frozen=True)
+class CutOut:
+    """A photo that is there already loses its backdrop, found by itself."""
+
+    name: str
+    photo: str
+
+
+Step = Laid | Washed | Together | Colored | Changed | CutOut
+
+
+@dataclass(frozen=True)
 class DemoProject:
     """A picture of the Lanternmoth Marionettes."""
 
@@ -85,7 +98,7 @@ class DemoProject:
     height_cm: float
     ppi: float
     background: str
-    layers: tuple[Laid | Washed | Together | Colored | Changed, ...]
+    layers: tuple[Step, ...]
 
 
 POSTCARD = DemoProject(
@@ -191,6 +204,7 @@ POSTER = DemoProject(
     background="#ffffff",
     layers=(
         Laid("puppet-profile-studio.jpg", "Puppet in profile", x=0.47, width=1.09),
+        CutOut("Puppet in profile", "puppet-profile-studio.jpg"),
         Laid(
             "forest-dusk.jpg",
             "Forest at dusk",
@@ -359,34 +373,44 @@ TWICE = DemoProject(
     ppi=220,
     background="#10343a",
     layers=(
-        Laid("puppet-facing-right.jpg", "Puppet at the right", x=0.74, width=0.62),
-        Laid("puppet-facing-left.jpg", "Puppet at the left", x=0.29, width=0.62),
+        Laid("stage-set.jpg", "Stage", y=0.5, width=1.05),
+        Laid(
+            "puppet-facing-right.jpg",
+            "Puppet at the right",
+            x=0.72,
+            y=0.62,
+            width=0.5,
+        ),
+        CutOut("Puppet at the right", "puppet-facing-right.jpg"),
+        Laid("puppet-facing-left.jpg", "Puppet at the left", x=0.33, y=0.62, width=0.5),
+        CutOut("Puppet at the left", "puppet-facing-left.jpg"),
         Changed(
             "Puppet at the left",
             "fade_layer",
-            {"fades": [{"x": 1600, "y": 1100, "length": 300}]},
-        ),
-        Changed(
-            "Puppet at the left",
-            "paint_stroke",
-            {
-                "part_id": "doubled",
-                "stroke": {
-                    "points": [[1690, 500, 1], [1640, 1000, 1], [1700, 1500, 1]],
-                    "size": 300,
-                    "softness": 0.9,
-                },
-            },
+            {"fades": [{"x": 900, "y": 1750, "length": 700, "angle": 90}]},
         ),
         Changed(
             "Puppet at the left",
             "blend_layer",
-            {"mode": "normal", "opacity": 0.92},
+            {"mode": "normal", "opacity": 0.72},
         ),
     ),
 )
 
-PROJECTS = (OPENING, POSTCARD, PROFILE, MEDALLION, TWO_SKIES, TWICE, POSTER)
+KIT = DemoProject(
+    name="Puppet kit",
+    width_cm=20,
+    height_cm=15,
+    ppi=240,
+    background="#ffffff",
+    layers=(
+        Laid("workbench.jpg", "Workbench", width=1.14),
+        Laid("puppet-kit-box.jpg", "Kit", x=0.52, y=0.56, width=0.72),
+        CutOut("Kit", "puppet-kit-box.jpg"),
+    ),
+)
+
+PROJECTS = (OPENING, POSTCARD, PROFILE, MEDALLION, TWO_SKIES, KIT, TWICE, POSTER)
 
 
 class DemoBuilder:
@@ -428,11 +452,13 @@ class DemoBuilder:
         self,
         project: DemoProject,
         canvas: dict[str, Any],
-        step: Laid | Washed | Together | Colored | Changed,
+        step: Step,
     ) -> list[dict[str, Any]]:
         layer_id = _id(project.name, step.name)
         if isinstance(step, Changed):
             return [_changed(project, step, layer_id)]
+        if isinstance(step, CutOut):
+            return self._cut(step, layer_id)
         if isinstance(step, Laid):
             edits = self._laid(canvas, step, layer_id)
             strength = step.opacity
@@ -483,6 +509,40 @@ class DemoBuilder:
         place = {"kind": "place_layer", "layer_id": layer_id, "placement": placement}
         return [add, place]
 
+    def _cut(self, step: CutOut, layer_id: str) -> list[dict[str, Any]]:
+        """Have a backdrop found; without a network the photo stays whole."""
+        picture = self._picture(step.photo)["id"]
+        answer = self._http.post(f"/api/pictures/{picture}/mattes", json={})
+        if answer.status_code == httpx.codes.CONFLICT:
+            return []
+        answer.raise_for_status()
+        found = answer.json()["found"] or self._found(answer.json()["job"]["id"])
+        part = {
+            "kind": "matte",
+            "id": "backdrop",
+            "picture": picture,
+            "matte": found["matte"],
+            "level": found["level"],
+        }
+        return [{"kind": "cut_out", "layer_id": layer_id, "part": part}]
+
+    def _found(self, job_id: str) -> Any:  # noqa: ANN401  # JSON
+        """Wait until a job is done, and return what it found.
+
+        Raises
+        ------
+        TimeoutError
+            It did not end.
+        """
+        for _ in range(round(TIMEOUT_S / ASK_AGAIN_S)):
+            answer = self._http.get(f"/api/jobs/{job_id}")
+            answer.raise_for_status()
+            job = answer.json()
+            if job["state"] == "done":
+                return job["found"]
+            time.sleep(ASK_AGAIN_S)
+        raise TimeoutError(job_id)
+
     def _picture(self, name: str) -> dict[str, Any]:
         if name not in self._pictures:
             with (PHOTOS / name).open("rb") as file:
@@ -521,9 +581,10 @@ def _changed(project: DemoProject, step: Changed, layer_id: str) -> dict[str, An
     return {"kind": step.kind, "layer_id": layer_id, **step.values}
 
 
-def _named(step: Laid | Washed | Together | Colored | Changed, place: int) -> list[str]:
+def _named(step: Step, place: int) -> list[str]:
     """Name a step: a layer is laid on once, but may be changed several times."""
-    return [step.name, str(place)] if isinstance(step, Changed) else [step.name]
+    again = isinstance(step, Changed | CutOut)
+    return [step.name, str(place)] if again else [step.name]
 
 
 def _id(*names: str) -> str:

@@ -23,9 +23,10 @@ from glyphaneme.core.cutout import (
     subjects_in,
 )
 from glyphaneme.core.errors import NoSubjectError
-from glyphaneme.core.mask import CutWay, Hints
+from glyphaneme.core.mask import CutWay, Hints, Mask, MattePart, Raster
 from glyphaneme.core.mask.matte import NO_HINTS
 from glyphaneme.core.mask.rasters import MOST_PIXELS, size_within
+from glyphaneme.core.render import own_colors_by, own_pyramid
 from glyphaneme.services.errors import (
     KeyReusedError,
     NetworkMissingError,
@@ -50,6 +51,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.cutout import ColorsU8, MatteF32, MatteU8
     from glyphaneme.core.place import Pyramid
+    from glyphaneme.core.render import Assets
     from glyphaneme.services.networks import Networks
     from glyphaneme.services.studio import Studio, Visit
     from glyphaneme.services.working import Progress
@@ -231,7 +233,30 @@ def cut_out(studio: Studio, job: JobRow, progress: Progress) -> None:
         keep_matte(session, found)
         return _found(found).model_dump()
 
-    progress.finish(io.BytesIO(encode_matte(matte)), kept=kept_by)
+    file = encode_matte(matte)
+    progress.finish(io.BytesIO(file), kept=kept_by)
+    _make_ready(studio, str(job.picture_id), pyramid, MatteMade(file, matte, level))
+
+
+class MatteMade(NamedTuple):
+    """A matte that was just found, and its file."""
+
+    file: bytes
+    matte: MatteU8
+    level: int
+
+
+def _make_ready(
+    studio: Studio, picture: str, pyramid: Pyramid, made: MatteMade
+) -> None:
+    """Reckon the subject's own colours now: the first frame with the cut shows them."""
+    named = hashlib.sha256(made.file).hexdigest()
+    part = MattePart(id=LOCK, picture=picture, matte=named, level=made.level)
+    own = own_colors_by(picture, Mask(parts=(part,), cleaned=1.0))
+    if own is None or studio.shelf.own_colors(own.name) is not None:
+        return
+    assets: Assets = {picture: pyramid, part.raster: Raster(made.matte, part.share)}
+    studio.shelf.keep_own_colors(own.name, own_pyramid(own, assets))
 
 
 class Cut(NamedTuple):

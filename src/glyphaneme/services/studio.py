@@ -44,7 +44,7 @@ EVIDENCE_BYTES_KEPT = 192 * 1024 * 1024
 PAINTED_BYTES_KEPT = 512 * 1024 * 1024
 """Paintings that come of one another share most of it, and are counted each whole."""
 DRAFTS_KEPT = 4
-OWN_COLORS_KEPT = 48
+OWN_COLORS_KEPT = 24
 RASTER_BYTES_KEPT = 256 * 1024 * 1024
 OWNER = "owner"
 """Who works at it, as long as there are no accounts."""

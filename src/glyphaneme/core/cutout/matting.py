@@ -30,7 +30,7 @@ if TYPE_CHECKING:
     ValuesF64 = NDArray[np.float64]
 
 EPSILON = 1e-6
-MOST_STEPS = 80
+MOST_STEPS = 30
 NEAR_ENOUGH = 1e-3
 TINY = 1e-30
 BELIEF = 0.1

@@ -16,7 +16,7 @@ from glyphaneme.core.render.rendering import (
     render_fine,
     split_frame,
 )
-from glyphaneme.core.render.texels import OwnColors
+from glyphaneme.core.render.texels import OwnColors, own_colors_by
 from glyphaneme.core.render.thumbs import hidden_share, mask_view
 from glyphaneme.core.render.views import View
 
@@ -35,6 +35,7 @@ __all__ = [
     "hidden_share",
     "layers_under",
     "mask_view",
+    "own_colors_by",
     "own_pyramid",
     "reach_of",
     "render",

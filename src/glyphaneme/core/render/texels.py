@@ -48,7 +48,7 @@ def own_colors_of(layer: Layer) -> OwnColors | None:
     mask = layer.mask
     if mask is None or not mask.cleaned or not isinstance(layer, PhotoLayer):
         return None
-    return _named(layer.picture, mask) if mask.linked else None
+    return own_colors_by(layer.picture, mask) if mask.linked else None
 
 
 def own_colors_in(layers: Iterable[Layer]) -> tuple[OwnColors, ...]:
@@ -86,12 +86,29 @@ def texels_of(layer: PhotoLayer) -> str:
 
 
 @lru_cache(KEPT)
-def _named(picture: str, mask: Mask) -> OwnColors | None:
+def own_colors_by(picture: str, mask: Mask) -> OwnColors | None:
+    """Return with what colours of its own a photo shows by a mask.
+
+    Parameters
+    ----------
+    picture : str
+        Id of the photo's picture.
+    mask : Mask
+        It moves with the photo.
+
+    Returns
+    -------
+    OwnColors or None
+        None where nothing of it counts.
+    """
     parts = tuple(part for part in mask.working if not part.reads.layers)
     if not parts:
         return None
     alone = with_fields(mask, parts=parts, strength=1.0, cleaned=1.0)
-    said = alone.model_dump_json(exclude={"linked": True})
+    # How parts are called, and how they were found, changes no pixel.
+    said = alone.model_dump_json(
+        exclude={"linked": True, "parts": {"__all__": {"id", "way", "hints"}}}
+    )
     text = f"{VERSION} {picture} {mask.cleaned!r} {said}"
     name = f"own-{hashlib.sha256(text.encode()).hexdigest()}"
     return OwnColors(name, picture, alone, mask.cleaned)
