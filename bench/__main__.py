@@ -26,11 +26,15 @@ def main() -> int:
     parser = argparse.ArgumentParser(prog="glyphaneme bench", description=__doc__)
     parser.add_argument("--quick", action="store_true", help="small and fewer rounds")
     parser.add_argument("--browser", action="store_true", help="frames in the browser")
+    parser.add_argument("--cutting", action="store_true", help="mattes alone")
+    parser.add_argument(
+        "--pictures", type=Path, help="with --cutting: NAME.jpg and NAME_alpha.png"
+    )
     parser.add_argument("--json", type=Path, metavar="FILE")
     options = parser.parse_args()
     sys.stdout.write(ROW.format("figure", "measured", "must reach", "aim", ""))
     found = []
-    for figure in _figures(quick=options.quick, browser=options.browser):
+    for figure in _figures(options):
         found.append(figure)
         words = "reached" if figure.reached else "NOT REACHED"
         cells = (_say(value, figure.unit) for value in _values(figure))
@@ -45,11 +49,20 @@ def main() -> int:
     return 0 if all(figure.reached for figure in found) else 1
 
 
-def _figures(*, quick: bool, browser: bool) -> Iterator[Figure]:
-    if browser:
+def _figures(options: argparse.Namespace) -> Iterator[Figure]:
+    quick = options.quick
+    if options.browser:
         from bench.browser import live
 
         yield from live()
+        return
+    if options.cutting:
+        from bench import cutting
+
+        yield from cutting.quality(options.pictures, quick=quick)
+        if options.pictures is None:
+            yield from cutting.edges(quick=quick)
+            yield from cutting.times()
         return
     size = (2000, 1500) if quick else (4000, 3000)
     rounds = 3 if quick else 7

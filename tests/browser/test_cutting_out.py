@@ -189,7 +189,8 @@ def test_a_frame_is_dragged_round_what_is_meant_and_given_up(
     assert not is_ground(seen(hands, moths, 220, 300))
 
 
-def test_the_edge_is_walked_along_by_keys(hands: Hands, moths: Any) -> None:
+@pytest.mark.usefixtures("moths")
+def test_the_edge_is_walked_along_by_keys(hands: Hands) -> None:
     page = hands.page
     take_away(hands)
     before = hands.shown()

@@ -28,8 +28,8 @@ export interface Trace {
   readonly edit: Edit;
 }
 
-/** Hatched on the picture, or alone: white where the layer shows, or only its edge. */
-export type MaskSeen = "hatched" | "mask" | "edge";
+/** Hatched on the picture, or alone: white where it shows, only its edge, or a rim. */
+export type MaskSeen = "hatched" | "mask" | "edge" | "rim";
 
 interface DeskStore {
   readonly openLayer: string | null;

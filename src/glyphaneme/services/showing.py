@@ -5,7 +5,7 @@ from __future__ import annotations
 import base64
 import io
 import uuid
-from typing import TYPE_CHECKING, NamedTuple
+from typing import TYPE_CHECKING, Literal, NamedTuple
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
@@ -16,8 +16,9 @@ from glyphaneme.codecs import (
     encode_frame,
     write_picture,
 )
+from glyphaneme.core.document.grouping import on_canvas
 from glyphaneme.core.document.masks import hidden_part, mask_alone
-from glyphaneme.core.document.model import LayerId
+from glyphaneme.core.document.model import NEUTRAL, LayerId
 from glyphaneme.core.edits import Edit, apply
 from glyphaneme.core.render import (
     View,
@@ -27,6 +28,7 @@ from glyphaneme.core.render import (
     mask_view,
     render,
     render_fine,
+    rim_of,
 )
 from glyphaneme.core.tone import palette_of
 from glyphaneme.core.values import with_fields
@@ -73,8 +75,10 @@ class FrameView(BaseModel):
     """Besides, what this layer's mask hides of it, at full strength, on nothing."""
     mask_of: LayerId | None = None
     """Only this layer's mask: white where the layer shows, black where it is hidden."""
-    edge_only: bool = False
-    """Of that mask only the edge: white where it is neither, or where both meet."""
+    mask_seen: Literal["whole", "edge", "rim"] = "whole"
+    """Of that mask only the edge: white where it is neither, or where both meet; or the
+    rim: white where something of the old backdrop is left, and shows before what lies
+    behind now."""
 
 
 class Draft(BaseModel):
@@ -96,9 +100,11 @@ def show_frame(
     """Render a frame of a draft, and after it another of what a mask hides there."""
     composite = drafted(visit, project_id, draft)
     asked = _Asked(composite, View(view.x, view.y, view.width, view.height, view.scale))
+    if view.mask_of is not None and view.mask_seen == "rim":
+        return encode_frame(_rim(visit, asked, view.mask_of), quality=FINE_QUALITY)
     shown = composite if view.mask_of is None else mask_alone(composite, view.mask_of)
     frame = _frame(visit, asked, shown, (project_id, view.mask_of), fine=view.fine)
-    if view.edge_only and view.mask_of is not None:
+    if view.mask_seen == "edge" and view.mask_of is not None:
         frame = edge_of(frame)
     encoded = encode_frame(frame, quality=FINE_QUALITY if view.fine else QUICK_QUALITY)
     if view.hidden_of is None:
@@ -107,6 +113,26 @@ def show_frame(
     hidden = hidden_part(composite, view.hidden_of)
     beside = _frame(visit, asked, hidden, (project_id, "hidden"), fine=False)
     return encoded + encode_frame(beside, quality=QUICK_QUALITY)
+
+
+def _rim(visit: Visit, asked: _Asked, layer_id: str) -> PixelsU8:
+    """Render what is left of an old backdrop along a layer's edge."""
+    composite, pile = asked.composite, asked.composite.layers
+    path = composite.path_to(layer_id)
+    layer = with_fields(on_canvas(path), **NEUTRAL | {"name": path[-1].name})
+    clear = with_fields(composite.canvas, background=None)
+    below = pile[: pile.index(path[0])]
+    whole = with_fields(layer, mask=None, fades=())
+    pictures = []
+    for canvas, layers in (
+        (clear, (layer,)),
+        (clear, (whole,)),
+        (composite.canvas, below),
+    ):
+        shown = with_fields(composite, canvas=canvas, layers=layers)
+        assets = assets_of(visit, shown, asked.view, pile=pile)
+        pictures.append(render(shown, assets, asked.view, pile=pile))
+    return rim_of(*pictures)
 
 
 class _Asked(NamedTuple):

@@ -6,6 +6,7 @@ import { type ReactElement, type RefObject, useEffect, useRef } from "react";
 import { Button, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
 import styled from "styled-components";
 import { v4 as newId } from "uuid";
+import { GroupBackdrops } from "@/features/cut/ManyCuts";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { BackdropOffer } from "@/features/pile/BackdropOffer";
 import { BrushSettings } from "@/features/pile/BrushSettings";
@@ -124,7 +125,7 @@ function Worked({ layer, composite }: AddLineProps): ReactElement {
   const words = useFocusKept(drawn);
   return (
     <>
-      {hasColours(layer) && !drawn && !brush ? <Backdrop layer={layer} /> : null}
+      {drawn || brush ? null : <Backdrop layer={layer} />}
       {brush ? <BrushSettings /> : null}
       {isOpen && !drawn ? <OpenPart layer={layer} part={part} /> : null}
       <div ref={words}>
@@ -140,7 +141,12 @@ function Worked({ layer, composite }: AddLineProps): ReactElement {
 }
 
 /** Offer to take the backdrop away, or, once rough strokes are to come, show their brush. */
-function Backdrop({ layer }: { readonly layer: PhotoLayer }): ReactElement | null {
+function Backdrop({ layer }: { readonly layer: Layer }): ReactElement | null {
+  if (layer.kind === "group") return <GroupBackdrops group={layer} />;
+  return hasColours(layer) ? <PhotoBackdrop layer={layer} /> : null;
+}
+
+function PhotoBackdrop({ layer }: { readonly layer: PhotoLayer }): ReactElement | null {
   const isRoughNow = useDesk((desk) => isRough(layer, desk.line));
   const open = useDesk((desk) => openMatte(layer, desk.line));
   if (isRoughNow) return open ? null : <MatteSettings layer={layer} part={null} />;
@@ -321,6 +327,7 @@ const SEEN = [
   { id: "hatched", label: "The picture" },
   { id: "mask", label: "The mask alone" },
   { id: "edge", label: "Its edge" },
+  { id: "rim", label: "An old rim" },
 ] as const;
 const MOVING = [
   { id: "with", label: "with the layer" },

@@ -7,6 +7,7 @@ import styled from "styled-components";
 import { fetchShelf, thumbnailUrl } from "@/api/calls";
 import type { Picture } from "@/api/types";
 import { ACCEPTED } from "@/api/uploads";
+import { PrepareBackdrops } from "@/features/cut/ManyCuts";
 import { layOn } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { Arrivals } from "@/features/shelf/Arrivals";
@@ -183,6 +184,7 @@ function OpenShelf({ pictures, isLoading }: OpenShelfProps): ReactElement {
           <Find placeholder="Find a picture…" />
         </SearchField>
         <Soft>Click one to lay it on, or drag it to its place.</Soft>
+        <PrepareBackdrops pictures={pictures} />
       </Tools>
       {isLoading ? <Soft>Looking through the shelf…</Soft> : null}
       {!isLoading && found.length === 0 ? (

@@ -57,7 +57,7 @@ const shown = (changes: Partial<Shown> = {}): Shown => ({
   moving: false,
   hatched: null,
   maskOf: null,
-  edgeOnly: false,
+  maskSeen: "whole",
   trace: null,
   ...changes,
 });

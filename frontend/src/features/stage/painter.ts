@@ -32,7 +32,7 @@ export interface Shown {
   /** The layer whose mask is shown alone. */
   readonly maskOf: string | null;
   /** Whether only the edge of that mask is shown. */
-  readonly edgeOnly: boolean;
+  readonly maskSeen: NonNullable<FrameView["mask_seen"]>;
   /** The stroke under way, where it changes only what the brush goes over. */
   readonly trace: Trace | null;
 }
@@ -238,8 +238,8 @@ function drawHeld(context: CanvasRenderingContext2D, held: Held, to: Place): voi
 
 /** Ask for a view, and for what the open layer's mask hides there. */
 async function ask(shown: Shown, area: FrameArea["request"]): Promise<ArrayBuffer> {
-  const { projectId, revision, unsaved, moving, maskOf, edgeOnly, hatched } = shown;
-  const masks = { mask_of: maskOf, edge_only: edgeOnly, hidden_of: hatched };
+  const { projectId, revision, unsaved, moving, maskOf, maskSeen, hatched } = shown;
+  const masks = { mask_of: maskOf, mask_seen: maskSeen, hidden_of: hatched };
   const view: FrameView = { ...area, fine: !moving, ...masks };
   return (await requestFrame(projectId, { revision, unsaved, view })).arrayBuffer();
 }

@@ -27,7 +27,7 @@ function shown(points: readonly Point[], changes: Partial<Shown> = {}): Shown {
     moving: true,
     hatched: "moths",
     maskOf: null,
-    edgeOnly: false,
+    maskSeen: "whole",
     trace: { stroke, points, reach: 20, edit },
     ...changes,
   };

@@ -72,7 +72,7 @@ function useShown(view: StageView | null): Shown | null {
   const unsaved = useUnsaved();
   const hatched = seen !== "hatched" || uncut ? null : open;
   const maskOf = seen === "hatched" ? null : open;
-  const edgeOnly = seen === "edge";
+  const maskSeen = seen === "hatched" ? "whole" : MASK_SEEN[seen];
   return useMemo(() => {
     if (!projectId || !revision || !canvas || !view || stage.width === 0) return null;
     const picture = { projectId, revision, unsaved, canvas, moving, trace };
@@ -80,7 +80,7 @@ function useShown(view: StageView | null): Shown | null {
       ...picture,
       hatched,
       maskOf,
-      edgeOnly,
+      maskSeen,
       view,
       stage,
       backing,
@@ -97,15 +97,18 @@ function useShown(view: StageView | null): Shown | null {
     moving,
     hatched,
     maskOf,
-    edgeOnly,
+    maskSeen,
     trace,
   ]);
 }
 
+/** What the service calls each way to see a mask alone. */
+const MASK_SEEN = { mask: "whole", edge: "edge", rim: "rim" } as const;
+
 /** What pixels depend on; a new backing alone needs none. */
 const PIXELS = [
   ...(["projectId", "revision", "unsaved", "canvas"] as const),
-  ...(["view", "stage", "hatched", "maskOf", "edgeOnly"] as const),
+  ...(["view", "stage", "hatched", "maskOf", "maskSeen"] as const),
 ];
 
 function hasOtherPixels(before: Shown | null, shown: Shown): boolean {

@@ -16,6 +16,7 @@ from glyphaneme.core.render.rendering import (
     render_fine,
     split_frame,
 )
+from glyphaneme.core.render.rims import rim_of
 from glyphaneme.core.render.texels import OwnColors, own_colors_by
 from glyphaneme.core.render.thumbs import hidden_share, mask_view
 from glyphaneme.core.render.views import View
@@ -41,5 +42,6 @@ __all__ = [
     "render",
     "render_bands",
     "render_fine",
+    "rim_of",
     "split_frame",
 ]
