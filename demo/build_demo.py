@@ -392,7 +392,7 @@ TWICE = DemoProject(
         Changed(
             "Puppet at the left",
             "blend_layer",
-            {"mode": "normal", "opacity": 0.72},
+            {"mode": "normal", "opacity": 0.85},
         ),
     ),
 )

@@ -380,9 +380,9 @@ def test_mask_is_seen_alone_and_by_its_edge(hands: Hands, card: Any) -> None:
     middle = hands.on_stage(card, part["x"], part["y"])
     outside = hands.on_stage(card, 30, 30)
 
-    page.get_by_role("radio", name="The mask alone").click()
+    page.get_by_role("radio", name="Mask").click()
     alone = [hands.color_at(at)[0] for at in (middle, outside)]
-    page.get_by_role("radio", name="Its edge").click()
+    page.get_by_role("radio", name="Edge").click()
     edge = [hands.color_at(at)[0] for at in (middle, outside)]
 
     assert (alone[0] > 250, alone[1] < 5) == (True, True)

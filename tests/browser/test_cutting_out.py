@@ -199,7 +199,7 @@ def test_the_edge_is_walked_along_by_keys(hands: Hands) -> None:
     expect(page.get_by_text("Doubtful place 1 of")).to_be_visible()
     hands.settle()
     first = hands.shown()
-    page.get_by_role("button", name="Next doubtful place").click()
+    page.get_by_role("button", name="the next doubtful place").click()
     expect(page.get_by_text("Doubtful place 2 of")).to_be_visible()
     hands.settle()
     second = hands.shown()

@@ -27,19 +27,18 @@ export function walkDoubts(by: 1 | -1): void {
   const part = layer && (openMatte(layer, line) ?? lastMatte(layer.mask?.parts ?? []));
   if (!layer || !hasColours(layer) || !part) return;
   doubtsOf(part).then((places) => {
-    if (places.length === 0) {
+    const views = places.flatMap((place) => viewOf(layer.id, part, place) ?? []);
+    if (views.length === 0) {
       useMessages.getState().say("Nothing of its edge is in doubt.");
       return;
     }
     const isSame = walked.matte === part.matte;
     const from = isSame ? walked.at : by > 0 ? -1 : 0;
-    const at = (from + by + places.length) % places.length;
-    const place = places[at];
+    const at = (from + by + views.length) % views.length;
     walked.matte = part.matte;
     walked.at = at;
-    const view = place && viewOf(layer.id, part, place);
-    if (view) actions.setView(view);
-    useMessages.getState().say(`Doubtful place ${at + 1} of ${places.length}.`);
+    actions.setView(views[at] ?? null);
+    useMessages.getState().say(`Doubtful place ${at + 1} of ${views.length}.`);
   }, tellTrouble);
 }
 
@@ -65,7 +64,10 @@ function doubtsOf({ matte, level }: MattePart): Promise<readonly DoubtfulPlace[]
   return asked;
 }
 
-/** Return a view with a place of the photo in its middle, close enough to judge it. */
+/**
+ * Return a view with a place of the photo in its middle, close enough to judge it; null
+ * for one that lies beyond the sheet, where nobody sees it.
+ */
 function viewOf(layerId: string, part: MattePart, place: DoubtfulPlace): StageView | null {
   const composite = expectedComposite();
   const layer = composite ? layerById(composite, layerId) : undefined;
@@ -80,6 +82,8 @@ function viewOf(layerId: string, part: MattePart, place: DoubtfulPlace): StageVi
       y: (a * (y - f) - d * (x - c)) / area,
     });
   const middle = own(place.x, place.y);
+  const { width, height } = composite.canvas;
+  if (middle.x < 0 || middle.y < 0 || middle.x > width || middle.y > height) return null;
   const edge = own(place.x + place.reach, place.y);
   const reach = Math.max(Math.hypot(edge.x - middle.x, edge.y - middle.y), 1e-6);
   const { stage } = useDesk.getState();

@@ -324,10 +324,10 @@ const WHOLE = [
   { id: "out", label: "inside out" },
 ] as const;
 const SEEN = [
-  { id: "hatched", label: "The picture" },
-  { id: "mask", label: "The mask alone" },
-  { id: "edge", label: "Its edge" },
-  { id: "rim", label: "An old rim" },
+  { id: "hatched", label: "Picture" },
+  { id: "mask", label: "Mask" },
+  { id: "edge", label: "Edge" },
+  { id: "rim", label: "Old rim" },
 ] as const;
 const MOVING = [
   { id: "with", label: "with the layer" },

@@ -12,9 +12,8 @@ import { type MattePart, WAYS, type Way } from "@/model/mattes";
 import { sayCount } from "@/model/wording";
 import { useCutting } from "@/state/cutting";
 import { font } from "@/theme/tokens";
-import { PlainButton } from "@/ui/Button";
 import { Choice } from "@/ui/Choice";
-import { FieldRow, Fields } from "@/ui/Fields";
+import { Fields } from "@/ui/Fields";
 import { LabelledSlider } from "@/ui/LabelledSlider";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
@@ -132,10 +131,11 @@ function Said({ layer, part }: SaidProps): ReactElement {
         ) : null}
         .
       </Words>
-      <FieldRow>
-        <PlainButton onPress={() => walkDoubts(-1)}>Previous doubtful place</PlainButton>
-        <PlainButton onPress={() => walkDoubts(1)}>Next doubtful place</PlainButton>
-      </FieldRow>
+      <Words>
+        Go along its edge to{" "}
+        <LiveWord onPress={() => walkDoubts(1)}>the next doubtful place</LiveWord>, or back to{" "}
+        <LiveWord onPress={() => walkDoubts(-1)}>the one before</LiveWord>.
+      </Words>
     </>
   );
 }
