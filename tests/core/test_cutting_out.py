@@ -295,3 +295,26 @@ def test_doubtful_places_come_largest_first_and_apart() -> None:
     assert any(np.hypot(p.x - 710, p.y - 510) < p.reach for p in places)
     assert doubtful_places(np.full((40, 40), 255, np.uint8)) == []
     assert len(doubtful_places(np.full((900, 900), 128, np.uint8), most=7)) == 7
+
+
+@pytest.mark.parametrize("wide_is_better", [True, False])
+def test_in_a_ring_the_opinion_that_fills_it_counts(wide_is_better: bool) -> None:
+    known = disks(160, 120, ONE)
+    half = known.alpha.copy()
+    half[:, 80:] = 0
+    close, wide = (half, known.alpha) if wide_is_better else (known.alpha, half)
+    ring = ((40.0, 20.0), (120.0, 20.0), (120.0, 100.0), (40.0, 100.0))
+    evidence = Evidence(known.pixels, lambda _rgb, _how: close, lambda: wide)
+
+    matte = found(known, evidence, hints=Hints(around=ring))
+
+    assert error_of(matte, known) < 0.02
+
+
+def test_an_empty_close_look_gives_way_to_the_whole_picture() -> None:
+    known = disks(160, 120, ONE)
+    ring = ((40.0, 20.0), (120.0, 20.0), (120.0, 100.0), (40.0, 100.0))
+    nothing = np.zeros_like(known.alpha)
+    evidence = Evidence(known.pixels, lambda _r, _h: nothing, lambda: known.alpha)
+
+    assert error_of(found(known, evidence, hints=Hints(around=ring)), known) < 0.02

@@ -57,6 +57,8 @@ if TYPE_CHECKING:
     from glyphaneme.services.working import Progress
     from glyphaneme.store.rows import PictureRow
 
+    Looking = Callable[[ColorsU8, Look], MatteF32]
+
 VERSION = "1"
 """Of the way in which mattes are found; it is part of what names them."""
 ROUGH_PIXELS = 1_000_000
@@ -278,7 +280,11 @@ class Cut(NamedTuple):
         level = size_within(pyramid, MOST_PIXELS)
         key = (sha256, networks, _box_at(pyramid, level, request.hints))
         known = studio.evidence.get(key)
-        cut = cls.begun(studio.networks, pyramid, request, known)
+        whole = (sha256, networks, _box_at(pyramid, level, NO_HINTS))
+        cut = cls.begun(
+            *(studio.networks, pyramid, request, known),
+            whole=studio.evidence.get(whole),
+        )
         studio.evidence.put(key, cut.evidence)
         return cut
 
@@ -289,8 +295,12 @@ class Cut(NamedTuple):
         pyramid: Pyramid,
         request: CutRequest,
         evidence: Evidence | None = None,
+        *,
+        whole: Evidence | None = None,
     ) -> Cut:
         """Begin to learn what networks see, unless that is known.
+
+        What they see in the whole picture may be known where hints bound a box.
 
         Raises
         ------
@@ -303,7 +313,8 @@ class Cut(NamedTuple):
             seen = _seen_level(pyramid, level, hints)
             part = _part(pyramid.levels[seen], _box_at(pyramid, seen, hints))
             look = _look(networks, _asked_for(networks, request))
-            evidence = Evidence(part, look)
+            wider = _wider(whole, pyramid, level, hints, look)
+            evidence = Evidence(part, look, wider)
         return cls(pyramid, level, _box_at(pyramid, level, hints), evidence, request)
 
     def matte(self) -> tuple[MatteU8, int]:
@@ -375,9 +386,7 @@ def _key_of(sha256: str, request: CutRequest, networks: Networks) -> str:
     return hashlib.sha256(said.encode()).hexdigest()
 
 
-def _look(
-    networks: Networks, names: tuple[str, str]
-) -> Callable[[ColorsU8, Look], MatteF32]:
+def _look(networks: Networks, names: tuple[str, str]) -> Looking:
     """Return what looks at a picture; networks are loaded when they are needed."""
     main, light = names
 
@@ -408,6 +417,28 @@ def _seen_level(pyramid: Pyramid, finest: int, hints: Hints) -> int:
     return max(
         (level for level in levels if sizes[level] >= SEEN_LONGEST), default=finest
     )
+
+
+def _wider(
+    whole: Evidence | None, pyramid: Pyramid, level: int, hints: Hints, look: Looking
+) -> Callable[[], MatteF32] | None:
+    """Return what gives the whole picture's opinion of a box; None where it is all."""
+    if hints.around is None:
+        return None
+    box = _box_at(pyramid, level, hints)
+    rows, columns = pyramid.levels[level].shape[:2]
+
+    def opinion() -> MatteF32:
+        seen = _seen_level(pyramid, level, NO_HINTS)
+        known = whole or Evidence(pyramid.levels[seen], look)
+        all_of_it = known.opinion(Look.PLAIN)
+        high, wide = all_of_it.shape
+        top, left = box.top * high // rows, box.left * wide // columns
+        bottom = -(-(box.top + box.height) * high // rows)
+        right = -(-(box.left + box.width) * wide // columns)
+        return np.ascontiguousarray(all_of_it[top:bottom, left:right])
+
+    return opinion
 
 
 def _part(pixels: PixelsU8, box: Box) -> PixelsU8:

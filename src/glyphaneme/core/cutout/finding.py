@@ -12,7 +12,7 @@ import cv2
 import numpy as np
 
 from glyphaneme.core.cutout.carrying import carried_up
-from glyphaneme.core.cutout.hints import corrected
+from glyphaneme.core.cutout.hints import corrected, gap_round
 from glyphaneme.core.cutout.matting import refined
 from glyphaneme.core.cutout.spreading import Graph, graph_of
 from glyphaneme.core.cutout.values import f32, resized, shrunk
@@ -41,6 +41,7 @@ LEAST_SALIENCY = 0.5
 MARGIN = 0.1
 """How much wider than a ring the box is in which it is looked, on each side."""
 BEHIND = 128
+CLEARLY = 0.01
 
 
 class Look(StrEnum):
@@ -70,19 +71,49 @@ class Evidence:
     look : callable
         Takes (h, w, 3) uint8 and a Look; returns what a network sees, (s, s) float32,
         0..1, with no large value where there is no subject.
+    wider : callable, optional
+        For a box: returns what the plain look sees there in the whole picture,
+        (h, w) float32, 0..1, of any size.
     """
 
     def __init__(
-        self, pixels: PixelsU8, look: Callable[[ColorsU8, Look], MatteF32]
+        self,
+        pixels: PixelsU8,
+        look: Callable[[ColorsU8, Look], MatteF32],
+        wider: Callable[[], MatteF32] | None = None,
     ) -> None:
         self._seen = _colors(pixels, SEEN_LONGEST)
         self._look = look
+        self._wider = wider
         self.fine = shrunk(self._seen, FINE_LONGEST)
         self.work = shrunk(self._seen, WORK_LONGEST)
         self._opinions: dict[Look, MatteF32] = {}
         self._graph: Graph | None = None
         self._coarse: dict[CutWay, MatteF32] = {}
         self._saliency = 0.0
+
+    def fitting(self, marks: Marks) -> MatteF32:
+        """Return what the plain look sees in a ring: close up, or in the whole picture.
+
+        The one is taken that fills the ring's bounds better; the whole picture's unless
+        the other does so clearly.
+
+        Parameters
+        ----------
+        marks : Marks
+            With a ring.
+
+        Returns
+        -------
+        (h, w) float32, 0..1
+            As large as the working copy.
+        """
+        close = self.opinion(Look.PLAIN)
+        if self._wider is None:
+            return close
+        wide = resized(self._wider(), close.shape)
+        gaps = [gap_round(one, marks) for one in (close, wide)]
+        return close if gaps[0] < gaps[1] - CLEARLY else wide
 
     @property
     def nbytes(self) -> int:
@@ -263,7 +294,9 @@ def matte_found(
         if hints.subject >= max(len(subjects), 1):
             raise NoSubjectError
         coarse = subjects[hints.subject] if subjects else coarse
-    if marks.keep or marks.drop:
+    if marks.ring is not None and way is CutWay.ITSELF and hints.subject is None:
+        coarse = evidence.fitting(marks)
+    if marks.any_said:
         coarse = corrected(evidence.graph, coarse, marks)
     keep, drop = marks.at(evidence.fine.shape)
     fine = refined(evidence.fine, coarse, keep=keep, drop=drop)

@@ -21,6 +21,9 @@ if TYPE_CHECKING:
 BELIEVED = 0.01
 HELD = 50.0
 SHARPENED = 2.0
+LOOSE = 0.04
+FEWEST_PIXELS = 20
+NO_SUBJECT = 9.0
 SHIFT = 4
 """Positions are drawn in sixteenths of a pixel."""
 
@@ -32,6 +35,11 @@ class Marks(NamedTuple):
     """Thickness, as a share of the box's width, and points of each stroke."""
     drop: tuple[tuple[float, np.ndarray], ...]
     ring: np.ndarray | None
+
+    @property
+    def any_said(self) -> bool:
+        """Whether anything is kept, dropped or ringed."""
+        return bool(self.keep or self.drop) or self.ring is not None
 
     def at(self, shape: tuple[int, ...]) -> tuple[Mark, Mark]:
         """Return what is kept and what is dropped, as pixels.
@@ -96,6 +104,41 @@ def marks_of(hints: Hints, box: Sequence[int], share: float) -> Marks:
         drop=tuple(stroke for keeps, stroke in strokes if not keeps),
         ring=ring,
     )
+
+
+def gap_round(matte: MatteF32, marks: Marks) -> float:
+    """Return how far a subject stays within the bounds of a ring.
+
+    Parameters
+    ----------
+    matte : (h, w) float32, 0..1
+        Of the box that the marks lie in.
+    marks : Marks
+        Where they have a ring, what lies outside does not count.
+
+    Returns
+    -------
+    float
+        The gaps at all four sides as shares of the bounds' sides, as far as they are
+        larger than a loose ring leaves; large where there is no subject.
+    """
+    rows, columns = matte.shape
+    inside = matte > 0.5
+    low, high = np.zeros(2), np.array([columns, rows], np.float64)
+    if marks.ring is not None:
+        _, outside = marks.at(matte.shape)
+        inside = inside & ~outside
+        size = high.copy()
+        low = np.clip(marks.ring.min(0), 0, 1) * size
+        high = np.clip(marks.ring.max(0), 0, 1) * size
+    if inside.sum() < FEWEST_PIXELS:
+        return NO_SUBJECT
+    y, x = np.nonzero(inside)
+    first = np.array([x.min(), y.min()])
+    last = np.array([x.max(), y.max()]) + 1
+    gaps = np.concatenate([first - low, high - last])
+    shares = gaps / np.maximum(np.tile(high - low, 2), 1)
+    return float(np.maximum(shares - LOOSE, 0).sum())
 
 
 def corrected(graph: Graph, prior: MatteF32, marks: Marks) -> MatteF32:
