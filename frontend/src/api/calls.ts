@@ -15,7 +15,7 @@ import type {
   ProjectState,
 } from "@/api/types";
 import type { Canvas, Edit, MaskPart } from "@/model/composite";
-import type { CutAnswer, CutRequest } from "@/model/mattes";
+import type { CutAnswer, CutRequest, Network } from "@/model/mattes";
 
 export const fetchWall = async (): Promise<ProjectCard[]> =>
   (await getJson<{ projects: ProjectCard[] }>("/api/projects")).projects;
@@ -106,6 +106,10 @@ export const askForMatte = (
   picture: string,
   asked: { key: string; request: CutRequest; prepared: boolean },
 ): Promise<CutAnswer> => sendJson<CutAnswer>(`/api/pictures/${picture}/mattes`, asked);
+
+/** Networks that find subjects. */
+export const fetchNetworks = async (): Promise<Network[]> =>
+  (await getJson<{ networks: Network[] }>("/api/networks")).networks;
 
 /** Where a matte is least sure, in its picture's pixels, the largest places first. */
 export const fetchDoubts = async (matte: string, level: number): Promise<DoubtfulPlace[]> =>

@@ -10,6 +10,7 @@ import {
   hasMatte,
   isRough,
   matteOf,
+  missingWords,
   NO_HINTS,
   openMatte,
   owned,
@@ -44,7 +45,7 @@ describe("matteOf", () => {
 
     const after = matteOf(composite, photo, { ...FOUND, matte: "cd".repeat(32) }, request, before);
 
-    expect(after).toEqual({ ...before, ...request, matte: "cd".repeat(32) });
+    expect(after).toEqual({ ...before, ...request, network: null, matte: "cd".repeat(32) });
   });
 });
 
@@ -101,8 +102,8 @@ describe("rough strokes", () => {
 describe("the try strip", () => {
   it("asks for each subject once several can be told apart", () => {
     const several = { [askedKey(BY_ITSELF)]: { ...FOUND, subjects: 2 } };
-    expect(requestsFor(null, {})).toHaveLength(5);
-    expect(requestsFor(null, several)).toHaveLength(7);
+    expect(requestsFor(null, {}, [])).toHaveLength(5);
+    expect(requestsFor(null, several, [])).toHaveLength(7);
   });
 
   it("offers what was found by now, and knows what is chosen", () => {
@@ -111,12 +112,22 @@ describe("the try strip", () => {
     const other = { ...FOUND, matte: "cd".repeat(32) };
     const found = { [askedKey(BY_ITSELF)]: FOUND, [askedKey(gaps)]: other };
 
-    const [ways, ...more] = cutTries(composite, photo, part, found);
+    const [ways, ...more] = cutTries(composite, photo, part, found, []);
 
     expect(ways?.tries.map(({ title, isChosen }) => [title, isChosen])).toEqual([
       ["By itself", true],
       ["Inner gaps too", false],
     ]);
     expect(more).toEqual([]);
+  });
+
+  it("offers networks that somebody added, and says what is missing", () => {
+    const networks = ["light", "mine"].map((name) => ({ name, title: `The ${name} one` }));
+    const last = requestsFor(null, {}, networks).at(-1);
+
+    expect(last).toMatchObject({ title: "By “The mine one”", request: { network: "mine" } });
+    expect(missingWords(networks)).toMatch(/small network/);
+    expect(missingWords([{ name: "large", title: "" }])).toBeNull();
+    expect(missingWords([])).toMatch(/not there/);
   });
 });

@@ -70,14 +70,14 @@ export function matteOf(
   before: MattePart | null,
 ): MattePart {
   const { matte, level } = found;
-  const { way, hints } = request;
-  if (before) return { ...before, matte, level, way, hints };
+  const { way, hints, network = null } = request;
+  if (before) return { ...before, matte, level, way, hints, network };
   const lying = maskLying(composite, layer, layer.mask ?? EMPTY_MASK);
   return {
     ...{ id: newId(), kind: "matte", join: "take", inverted: false, works: true },
     picture: layer.picture,
     to_picture: toPicture(composite, layer, lying),
-    ...{ matte, level, way, hints },
+    ...{ matte, level, way, hints, network },
   };
 }
 
@@ -128,6 +128,28 @@ export function withStroke(hints: Hints, stroke: RoughStroke, most: number): Hin
   return { ...hints, strokes: [...hints.strokes, stroke].slice(-most) };
 }
 
+/** A network that finds subjects, as the service names it. */
+export interface Network {
+  readonly name: string;
+  readonly title: string;
+}
+
+const USUAL: ReadonlySet<string> = new Set(["large", "light"]);
+
+/** Return the networks that somebody added. */
+export function ownNetworks(networks: readonly Network[]): readonly Network[] {
+  return networks.filter(({ name }) => !USUAL.has(name));
+}
+
+/** Say what is missing for finding subjects, if anything is. */
+export function missingWords(networks: readonly Network[]): string | null {
+  if (networks.length === 0) {
+    return "The networks that find subjects are not there: start Glyphaneme where it can fetch them.";
+  }
+  if (networks.some(({ name }) => name === "large")) return null;
+  return "Only the small network could be fetched: edges are coarser than they could be.";
+}
+
 /** What was found in each way, by the key of what was asked for. */
 export type Found = Readonly<Record<string, FoundMatte>>;
 
@@ -136,9 +158,18 @@ export function askedKey(request: CutRequest): string {
 }
 
 /** Return what the try strip has ready: each way, with what was said so far. */
-export function requestsFor(part: MattePart | null, found: Found): readonly TitledRequest[] {
+export function requestsFor(
+  part: MattePart | null,
+  found: Found,
+  networks: readonly Network[],
+): readonly TitledRequest[] {
   const hints = part?.hints ?? NO_HINTS;
-  const ways = WAYS.map(({ id, label }) => ({ title: label, request: { way: id, hints } }));
+  const others = ownNetworks(networks).map(({ name, title }) => ({
+    title: `By “${title}”`,
+    request: { way: "itself" as const, hints, network: name },
+  }));
+  const usual = WAYS.map(({ id, label }) => ({ title: label, request: { way: id, hints } }));
+  const ways: TitledRequest[] = [...usual, ...others];
   if (hints.around || hints.strokes.length > 0) return ways;
   const subjects = found[askedKey(BY_ITSELF)]?.subjects ?? 0;
   const each = Array.from({ length: subjects }, (_, at) => ({
@@ -161,12 +192,16 @@ export function cutTries(
   layer: PhotoLayer,
   part: MattePart | null,
   found: Found,
+  networks: readonly Network[],
 ): TryGroup[] {
-  const tries = requestsFor(part, found).flatMap(({ title, request }) => {
+  const tries = requestsFor(part, found, networks).flatMap(({ title, request }) => {
     const matte = found[askedKey(request)];
     if (!matte) return [];
     const tried = matteOf(composite, layer, matte, request, part);
-    const isChosen = part !== null && part.matte === matte.matte && part.way === request.way;
+    const isChosen =
+      part?.matte === matte.matte &&
+      part.way === request.way &&
+      part.network === (request.network ?? null);
     return [{ title, edit: cutOutEdit(layer, tried), isChosen, isSubject: isSubject(request) }];
   });
   const ways = tries.filter((one) => !one.isSubject);

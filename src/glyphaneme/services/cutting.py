@@ -23,7 +23,7 @@ from glyphaneme.core.cutout import (
     subjects_in,
 )
 from glyphaneme.core.errors import NoSubjectError
-from glyphaneme.core.mask import CutWay, Hints, Mask, MattePart, Raster
+from glyphaneme.core.mask import CutWay, Hints, Mask, MattePart, PartId, Raster
 from glyphaneme.core.mask.matte import NO_HINTS
 from glyphaneme.core.mask.rasters import MOST_PIXELS, size_within
 from glyphaneme.core.render import own_colors_by, own_pyramid
@@ -76,7 +76,7 @@ class CutRequest(BaseModel):
 
     way: CutWay = CutWay.ITSELF
     hints: Hints = NO_HINTS
-    network: str | None = None
+    network: PartId | None = None
     """By its manifest's name; the best one where it is not said."""
 
 

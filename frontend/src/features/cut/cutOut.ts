@@ -113,7 +113,8 @@ function changeHints(
   const { finding } = useCutting.getState();
   // What is being found counts already: the next stroke comes on top of it.
   const said = finding?.layerId === layer.id ? finding.hints : (part?.hints ?? NO_HINTS);
-  cutOut(desk, layer, { way: part?.way ?? "itself", hints: change(said) }, part);
+  const { way = "itself", network = null } = part ?? {};
+  cutOut(desk, layer, { way, hints: change(said), network }, part);
 }
 
 /** Find the open backdrop anew in another way. */

@@ -4,9 +4,10 @@ import type { ReactElement } from "react";
 import styled from "styled-components";
 import { v4 as newId } from "uuid";
 import { takeBackdropAway } from "@/features/cut/cutOut";
+import { useNetworks } from "@/features/cut/useNetworks";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import type { PhotoLayer } from "@/model/composite";
-import { roughLine } from "@/model/mattes";
+import { missingWords, roughLine } from "@/model/mattes";
 import { useCutting } from "@/state/cutting";
 import { useDesk } from "@/state/desk";
 import { font } from "@/theme/tokens";
@@ -37,10 +38,15 @@ export function BackdropOffer({ layer }: { readonly layer: PhotoLayer }): ReactE
   const desk = useDeskActions();
   const { openLine } = useDesk((state) => state.actions);
   const isFinding = useCutting(({ finding }) => finding?.layerId === layer.id);
+  const { networks, isKnown } = useNetworks();
+  const missing = isKnown ? missingWords(networks) : null;
   if (isFinding) return <FindingNow layer={layer} />;
   return (
     <Offer>
-      <StrongButton onPress={() => takeBackdropAway(desk, layer)}>
+      <StrongButton
+        isDisabled={isKnown && networks.length === 0}
+        onPress={() => takeBackdropAway(desk, layer)}
+      >
         Take the background away
       </StrongButton>
       <p>
@@ -50,6 +56,7 @@ export function BackdropOffer({ layer }: { readonly layer: PhotoLayer }): ReactE
         </LiveWord>
         .
       </p>
+      {missing ? <p role="note">{missing}</p> : null}
     </Offer>
   );
 }

@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from "react";
 import { findMatte } from "@/features/cut/findMatte";
+import { useNetworks } from "@/features/cut/useNetworks";
 import type { Composite, PhotoLayer } from "@/model/composite";
 import {
   cutTries,
@@ -28,9 +29,10 @@ export function useCutTries(
   part: MattePart | null,
 ): CutTries {
   const { picture } = layer;
+  const { networks } = useNetworks();
   const found = useCutting((cutting) => cutting.found[picture] ?? NOTHING);
   const isFinding = useCutting(({ finding }) => finding !== null);
-  const requests = requestsFor(part, found);
+  const requests = requestsFor(part, found, networks);
   const [failed, setFailed] = useState(0);
   const wanted = JSON.stringify(requests);
 
@@ -51,7 +53,7 @@ export function useCutTries(
     return () => stopping.abort();
   }, [picture, wanted, isFinding]);
 
-  const groups = cutTries(composite, layer, part, found);
+  const groups = cutTries(composite, layer, part, found, networks);
   const ready = groups.reduce((sum, group) => sum + group.tries.length, 0);
   return { groups, waiting: Math.max(requests.length - ready - failed, 0) };
 }

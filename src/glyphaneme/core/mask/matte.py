@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from glyphaneme.core.mask.parts import Join, Reads
+from glyphaneme.core.mask.parts import Join, PartId, Reads
 from glyphaneme.core.mask.rasters import RasterPart
 from glyphaneme.core.place.placement import Position
 
@@ -92,6 +92,8 @@ class MattePart(RasterPart):
     level: Annotated[int, Field(ge=0, le=MAX_LEVEL)] = 0
     way: CutWay = CutWay.ITSELF
     hints: Hints = NO_HINTS
+    network: PartId | None = None
+    """Which network was asked, by its name; the usual one where none is named."""
 
     def steps(self, seeing: Seeing) -> tuple[Step, ...]:
         """Read what the matte leaves: 1 less how much is subject."""

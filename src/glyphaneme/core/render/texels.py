@@ -18,6 +18,7 @@ if TYPE_CHECKING:
 VERSION = "1"
 """Of the way in which own colours are reckoned; it is part of what names them."""
 KEPT = 256
+FOUND = {"id", "way", "hints", "network"}
 
 
 class OwnColors(NamedTuple):
@@ -107,7 +108,7 @@ def own_colors_by(picture: str, mask: Mask) -> OwnColors | None:
     alone = with_fields(mask, parts=parts, strength=1.0, cleaned=1.0)
     # How parts are called, and how they were found, changes no pixel.
     said = alone.model_dump_json(
-        exclude={"linked": True, "parts": {"__all__": {"id", "way", "hints"}}}
+        exclude={"linked": True, "parts": {"__all__": FOUND}}
     )
     text = f"{VERSION} {picture} {mask.cleaned!r} {said}"
     name = f"own-{hashlib.sha256(text.encode()).hexdigest()}"
