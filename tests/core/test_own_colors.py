@@ -7,9 +7,22 @@ import pytest
 
 from glyphaneme.core.cutout.own_colors import colors_apart, with_own_colors
 from glyphaneme.core.document import Canvas, Composite
-from glyphaneme.core.mask import EllipsePart, Hints, Mask, MattePart, Raster
+from glyphaneme.core.mask import (
+    EllipsePart,
+    Hints,
+    LayerPart,
+    Mask,
+    MattePart,
+    Raster,
+)
 from glyphaneme.core.place import build_pyramid
-from glyphaneme.core.render import View, all_needed, own_pyramid, render
+from glyphaneme.core.render import (
+    OwnColors,
+    View,
+    all_needed,
+    own_pyramid,
+    render,
+)
 from glyphaneme.core.values import with_fields
 from tests.cutouts import Known, disks
 from tests.pictures import photo_layer
@@ -149,3 +162,33 @@ def test_a_mask_that_stays_while_its_photo_moves_leaves_colours_alone() -> None:
 
     assert all_needed(composite).own_colors
     assert not all_needed(with_fields(composite, layers=(loose,))).own_colors
+
+
+def test_pixels_right_beside_the_edge_have_own_colours_too() -> None:
+    """What is shown between pixels, turned or enlarged, is made of them as well."""
+    known = disks(200, 160, [(100, 80, 50)], softness=2)
+    alpha = bytes_of(known.alpha)
+    outside = (alpha == 0) & (np.hypot(*(np.indices((160, 200)).T - [80, 100]).T) < 52)
+
+    clean = with_own_colors(known.pixels, alpha)
+
+    off = np.abs(clean[..., :3] / 255 - known.own)[outside].mean()
+    assert outside.any()
+    assert off < 0.3 * np.abs(known.pixels[..., :3] / 255 - known.own)[outside].mean()
+
+
+def test_what_follows_another_layer_counts_nothing_for_own_colours() -> None:
+    known = disks(40, 30, [(20, 15, 8)])
+    composite, _ = cut(known, cleaned=1.0)
+    layer = composite.layers[0]
+    follows = LayerPart(id="f", layer_id="puppet")
+
+    def own(*parts: MattePart | LayerPart) -> tuple[OwnColors, ...]:
+        mask = with_fields(layer.mask, parts=parts)
+        changed = with_fields(composite, layers=(with_fields(layer, mask=mask),))
+        return all_needed(changed).own_colors
+
+    assert layer.mask is not None
+    part = layer.mask.parts[0]
+    assert own(part, follows) == own(part)
+    assert own(follows) == ()

@@ -107,9 +107,7 @@ def own_colors_by(picture: str, mask: Mask) -> OwnColors | None:
         return None
     alone = with_fields(mask, parts=parts, strength=1.0, cleaned=1.0)
     # How parts are called, and how they were found, changes no pixel.
-    said = alone.model_dump_json(
-        exclude={"linked": True, "parts": {"__all__": FOUND}}
-    )
+    said = alone.model_dump_json(exclude={"linked": True, "parts": {"__all__": FOUND}})
     text = f"{VERSION} {picture} {mask.cleaned!r} {said}"
     name = f"own-{hashlib.sha256(text.encode()).hexdigest()}"
     return OwnColors(name, picture, alone, mask.cleaned)
