@@ -66,7 +66,7 @@ SEEN_LONGEST = 960
 LOCK = "cutting"
 """One at a time: a second would only take the processors from the first."""
 PREPARED_PRIORITY = -10
-SEEN_SHARE, FOUND_SHARE = 0.4, 0.9
+BEGUN_SHARE, SEEN_SHARE, FOUND_SHARE = 0.05, 0.5, 0.9
 
 
 class CutRequest(BaseModel):
@@ -216,8 +216,10 @@ def cut_out(studio: Studio, job: JobRow, progress: Progress) -> None:
     if kept is not None:
         progress.finish(found=_found(kept).model_dump())
         return
+    progress.report(BEGUN_SHARE)
     cut = Cut.of(studio, row.sha256, pyramid, request)
-    if request.hints == NO_HINTS and request.way is CutWay.ITSELF:
+    by_itself = request.hints == NO_HINTS and request.way is CutWay.ITSELF
+    if by_itself and cut.evidence.stands_out:
         level = size_within(pyramid, ROUGH_PIXELS)
         rough = rough_matte(cut.evidence, pyramid.levels[level])
         progress.report(SEEN_SHARE)
@@ -228,7 +230,7 @@ def cut_out(studio: Studio, job: JobRow, progress: Progress) -> None:
     except NoSubjectError as cause:
         raise NoSubjectFoundError(row.name) from cause
     progress.report(FOUND_SHARE)
-    subjects = subjects_in(cut.evidence) if request.hints == NO_HINTS else 0
+    subjects = subjects_in(cut.evidence) if by_itself else 0
 
     def kept_by(session: Session, sha256: str) -> dict[str, object]:
         found = MatteRow(key=named, sha256=sha256, level=level, subjects=subjects)

@@ -63,7 +63,10 @@ function useShown(view: StageView | null): Shown | null {
   const canvas = useCanvas();
   const stage = useDesk((desk) => desk.stage);
   const backing = useDesk((desk) => desk.backing);
-  const moving = useDesk((desk) => desk.live !== null);
+  const isRough = useCutting(({ finding }) => finding?.shown != null);
+  const isHeld = useDesk((desk) => desk.live !== null);
+  // What is rough is followed by better: a frame of it need not be fine.
+  const moving = isHeld || isRough;
   const revision = useDesk((desk) => desk.lookedAt) ?? head;
   const uncut = useDesk((desk) => desk.uncut);
   const seen = useDesk((desk) => desk.maskSeen);

@@ -157,6 +157,11 @@ class Evidence:
         return self._saliency
 
     @property
+    def stands_out(self) -> bool:
+        """Whether the plain look finds anything that may be a subject."""
+        return self.saliency >= LEAST_SALIENCY
+
+    @property
     def opinions(self) -> Opinions:
         """All of them."""
         return Opinions(*(self.opinion(look) for look in Look))
@@ -287,7 +292,7 @@ def matte_found(
     coarse = evidence.coarse(way)
     said = hints.around is not None or any(one.keeps for one in hints.strokes)
     looks = way is not CutWay.COLOR and not said
-    if looks and evidence.saliency < LEAST_SALIENCY:
+    if looks and not evidence.stands_out:
         raise NoSubjectError
     if hints.subject is not None:
         subjects = separate_subjects(coarse)
