@@ -21,6 +21,7 @@ if TYPE_CHECKING:
     from glyphaneme.services.studio import Studio
 
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "::1"})
+WORKER_NICENESS = 5
 CHECKOUT = Path(__file__).parents[2]
 
 
@@ -81,6 +82,8 @@ def run_worker() -> int:
     # Imported late: the web server needs no queue.
     from glyphaneme.jobs.worker import work
 
+    # Frames that a hand waits for go before work in the background.
+    os.nice(WORKER_NICENESS)
     surroundings = read_surroundings()
     work(surroundings.database_url, make_studio(surroundings))
     return 0

@@ -47,6 +47,8 @@ def take_away(hands: Hands) -> None:
 
 def found(hands: Hands, words: str) -> None:
     expect(line(hands, words)).to_be_visible(timeout=FOUND_WITHIN_MS)
+    still = {"name": "aria-busy", "value": "false", "timeout": FOUND_WITHIN_MS}
+    expect(hands.surface).to_have_attribute(**still)
     hands.settle()
 
 

@@ -238,8 +238,9 @@ def cut_out(studio: Studio, job: JobRow, progress: Progress) -> None:
         return _found(found).model_dump()
 
     file = encode_matte(matte)
-    progress.finish(io.BytesIO(file), kept=kept_by)
+    # Before it is told: the first frame with the cut shows the subject's own colours.
     _make_ready(studio, str(job.picture_id), pyramid, MatteMade(file, matte, level))
+    progress.finish(io.BytesIO(file), kept=kept_by)
 
 
 class MatteMade(NamedTuple):
@@ -253,7 +254,7 @@ class MatteMade(NamedTuple):
 def _make_ready(
     studio: Studio, picture: str, pyramid: Pyramid, made: MatteMade
 ) -> None:
-    """Reckon the subject's own colours now: the first frame with the cut shows them."""
+    """Reckon the subject's own colours, and keep them."""
     named = hashlib.sha256(made.file).hexdigest()
     part = MattePart(id=LOCK, picture=picture, matte=named, level=made.level)
     own = own_colors_by(picture, Mask(parts=(part,), cleaned=1.0))
