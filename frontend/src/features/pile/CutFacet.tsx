@@ -6,9 +6,10 @@ import { type ReactElement, type RefObject, useEffect, useRef } from "react";
 import { Button, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
 import styled from "styled-components";
 import { v4 as newId } from "uuid";
+import { takeBackdropAway } from "@/features/cut/cutOut";
 import { GroupBackdrops } from "@/features/cut/ManyCuts";
 import { useDeskActions } from "@/features/desk/DeskContext";
-import { BackdropOffer } from "@/features/pile/BackdropOffer";
+import { BackdropOffer, FindingNow } from "@/features/pile/BackdropOffer";
 import { BrushSettings } from "@/features/pile/BrushSettings";
 import { DrawingLine } from "@/features/pile/DrawingLine";
 import { MatteSettings } from "@/features/pile/MatteSettings";
@@ -28,7 +29,7 @@ import {
 } from "@/model/composite";
 import { type Drawn, drawLine, drawnKind, hasColours } from "@/model/drawing";
 import { changePart, type JoinWord, newLayerPart, openPart } from "@/model/masks";
-import { hasMatte, isRough, openMatte } from "@/model/mattes";
+import { hasMatte, isRough, openMatte, roughLine } from "@/model/mattes";
 import { brushPart, freshPart } from "@/model/strokes";
 import { useDesk } from "@/state/desk";
 import { useDrawing } from "@/state/drawing";
@@ -150,7 +151,8 @@ function PhotoBackdrop({ layer }: { readonly layer: PhotoLayer }): ReactElement 
   const isRoughNow = useDesk((desk) => isRough(layer, desk.line));
   const open = useDesk((desk) => openMatte(layer, desk.line));
   if (isRoughNow) return open ? null : <MatteSettings layer={layer} part={null} />;
-  return hasMatte(layer) ? null : <BackdropOffer layer={layer} />;
+  // Beside other parts it is one more way to go on, and is said with those.
+  return layer.mask ? <FindingNow layer={layer} /> : <BackdropOffer layer={layer} />;
 }
 
 /** Keep the focus where words are exchanged for others: what had it is gone then. */
@@ -285,6 +287,12 @@ function AddLine({ layer, composite }: AddLineProps): ReactElement {
   return (
     <Words>
       {layer.mask ? "Go on " : "All of it shows. Cut it "}
+      {layer.mask && hasColours(layer) && !hasMatte(layer) ? (
+        <>
+          <LiveWord onPress={() => takeBackdropAway(desk, layer)}>without its backdrop</LiveWord>,{" "}
+          <LiveWord onPress={() => openLine(roughLine(newId()))}>roughly</LiveWord>,{" "}
+        </>
+      ) : null}
       <LiveWord onPress={() => openLine(freshPart(newId()))}>by brush</LiveWord>, with{" "}
       <LiveWord onPress={() => draw("ellipse")}>a circle</LiveWord>,{" "}
       <LiveWord onPress={() => draw("rectangle")}>a rectangle</LiveWord> or{" "}
