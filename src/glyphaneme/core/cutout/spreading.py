@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, NamedTuple
 import cv2
 import numpy as np
 
-from glyphaneme.core.cutout.values import lab_of, resized, shrunk
+from glyphaneme.core.cutout.values import f32, lab_of, resized, shrunk
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -112,26 +112,24 @@ def spread(graph: Graph, opinion: MatteF32, belief: MatteF32) -> MatteF32:
     ----------
     .. [1] D. Zhou et al., "Learning with Local and Global Consistency", NIPS 2003.
     """
+    from scipy.sparse import diags_array
+    from scipy.sparse.linalg import LinearOperator, cg
+
     held = np.maximum(resized(belief, graph.shape).ravel().astype(np.float64), 1e-5)
     start = resized(opinion, graph.shape).ravel().astype(np.float64) * graph.roots
     wanted = held * start
     diagonal = 1 + held
-    found = start.copy()
-    rest = wanted - (diagonal * found - graph.links @ found)
-    eased = rest / diagonal
-    way = eased.copy()
-    before = float(rest @ eased)
-    enough = NEAR_ENOUGH * float(np.linalg.norm(wanted))
-    for _ in range(MOST_STEPS):
-        if float(np.linalg.norm(rest)) <= enough:
-            break
-        moved = diagonal * way - graph.links @ way
-        step = before / max(float(way @ moved), 1e-30)
-        found = found + step * way
-        rest = rest - step * moved
-        eased = rest / diagonal
-        now = float(rest @ eased)
-        way = eased + now / max(before, 1e-30) * way
-        before = now
-    even = (found / graph.roots).reshape(graph.shape)
-    return np.clip(even, 0, 1).astype(np.float32)
+    count = len(start)
+    system = LinearOperator(
+        (count, count), matvec=lambda one: diagonal * one - graph.links @ one
+    )
+    found, _ = cg(
+        system,
+        wanted,
+        x0=start,
+        rtol=NEAR_ENOUGH,
+        maxiter=MOST_STEPS,
+        M=diags_array(1 / diagonal),
+    )
+    even = np.asarray(found / graph.roots).reshape(graph.shape)
+    return f32(np.clip(even, 0, 1))
