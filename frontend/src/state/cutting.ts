@@ -33,6 +33,13 @@ interface CuttingStore {
 }
 
 const FIRST_SIZE = 60;
+const MOST_FOUND = 60;
+const MOST_PICTURES = 40;
+
+/** Return a record without its oldest entries beyond so many: the service knows them too. */
+function newestOf<T>(record: Readonly<Record<string, T>>, most: number): Record<string, T> {
+  return Object.fromEntries(Object.entries(record).slice(-most));
+}
 
 export const useCutting = create<CuttingStore>((set) => ({
   does: "keep",
@@ -42,9 +49,11 @@ export const useCutting = create<CuttingStore>((set) => ({
   found: {},
   set: (changes) => set(changes),
   keepFound: (picture, key, matte) =>
-    set(({ found }) => ({
-      found: { ...found, [picture]: { ...found[picture], [key]: matte } },
-    })),
+    set(({ found }) => {
+      const { [picture]: before, ...others } = found;
+      const ofPicture = newestOf({ ...before, [key]: matte }, MOST_FOUND);
+      return { found: newestOf({ ...others, [picture]: ofPicture }, MOST_PICTURES) };
+    }),
 }));
 
 /** Let the rough brush do the other of the two. */

@@ -8,6 +8,7 @@ import { Outbox, type OutboxEvents } from "@/api/outbox";
 import type { ProjectState } from "@/api/types";
 import type { DeskActions } from "@/features/desk/DeskContext";
 import type { Edit } from "@/model/composite";
+import { useCutting } from "@/state/cutting";
 import { useDesk } from "@/state/desk";
 import { useMessages } from "@/state/messages";
 import { useNotices } from "@/state/notices";
@@ -52,6 +53,7 @@ export function useDeskSync(projectId: string): DeskSync {
       leave();
       setOpened(null);
       useNotices.getState().follow(null);
+      useCutting.getState().finding?.stop();
       useDesk.getState().actions.reset();
     };
   }, [projectId, attempt]);
