@@ -241,3 +241,46 @@ def test_what_is_being_found_can_be_stopped(hands: Hands, puppet: Any) -> None:
     expect(page.get_by_role("button", name="Stop")).to_have_count(0)
     hands.settle()
     assert mask(hands, puppet) is None
+
+
+def test_all_photos_of_a_group_lose_their_backgrounds_at_once(
+    hands: Hands, moths: Any
+) -> None:
+    page = hands.page
+    [layer] = hands.saved(moths)["composite"]["layers"]
+    copied = {"layer_id": layer["id"], "copy_id": "copy"}
+    state = hands.edit(hands.saved(moths), kind="duplicate_layer", **copied)
+    members = {"layer_ids": [layer["id"], "copy"], "group_id": "g", "name": "Swarm"}
+    hands.edit(state, kind="group_layers", **members)
+    hands.open_desk(moths)
+    hands.open_layer("Swarm", "Cut")
+
+    page.get_by_role("button", name="Take the background of 2 photos away").click()
+
+    said = page.get_by_text("2 backgrounds found.")
+    expect(said).to_be_visible(timeout=FOUND_WITHIN_MS)
+    hands.settle()
+    [group] = hands.saved(moths)["composite"]["layers"]
+    parts = [one["mask"]["parts"] for one in group["layers"]]
+    assert [[part["kind"] for part in one] for one in parts] == [["matte"], ["matte"]]
+    assert parts[0][0]["matte"] == parts[1][0]["matte"]
+
+
+def test_backgrounds_of_the_shelf_are_found_beforehand_and_can_be_stopped(
+    hands: Hands, moths: Any, photo: Any
+) -> None:
+    page = hands.page
+    for name in ("wall-poster-frame", "workbench", "puppet-kit-box"):
+        hands.product.bring_in(photo(name))
+    page.keyboard.press("Escape")
+    page.keyboard.press("s")
+    expect(page.get_by_role("button", name="Lay on Puppet kit box")).to_be_visible()
+
+    page.get_by_role("button", name="Find all backgrounds beforehand").click()
+
+    expect(page.get_by_role("progressbar", name="Backgrounds found")).to_be_visible()
+    page.get_by_role("button", name="Stop", exact=True).click()
+    # What was found until then stays, and nothing of it shows.
+    again = page.get_by_role("button", name="Find all backgrounds beforehand")
+    expect(again).to_be_visible()
+    assert mask(hands, moths) is None
