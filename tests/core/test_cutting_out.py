@@ -186,7 +186,9 @@ def test_strokes_win_over_the_network() -> None:
     assert (matte[76:85, 170:190] == 255).all()
     assert (matte[76:85, 50:70] == 0).all()
     # The strokes lie in the middle: what is alike goes with them, up to the edge.
-    assert (matte[known.alpha == 1] > 127)[0::7].mean() == pytest.approx(0.5, abs=0.1)
+    left, right = (disks(240, 160, [(x, 80, 34)]).alpha == 1 for x in (60, 180))
+    assert (matte[left] < 127).mean() > 0.9
+    assert (matte[right] > 127).mean() > 0.9
     backwards = found(known, evidence, hints=Hints(strokes=said[::-1]))
     assert (backwards == matte).all()
 
@@ -284,9 +286,8 @@ def test_doubtful_places_come_largest_first_and_apart() -> None:
 
     places = doubtful_places(matte)
 
-    assert [(230 - 30 < p.x < 230 + 30, 300 < p.y < 360) for p in places[:1]] == [
-        (True, True)
-    ]
+    assert 200 < places[0].x < 260
+    assert 300 < places[0].y < 360
     weights = [place.weight for place in places]
     assert weights == sorted(weights, reverse=True)
     for at, one in enumerate(places):

@@ -103,8 +103,8 @@ def test_a_rough_matte_is_shown_on_the_way(
     shown = []
 
     class Watched(Progress):
-        def show(self, found: dict[str, Any], file: Any) -> None:
-            super().show(found, file)
+        def show(self, file: Any, found: Any) -> None:
+            super().show(file, found)
             shown.append(client.get(f"/api/jobs/{job['id']}").get_json())
 
     job = ask(client, picture).get_json()["job"]
@@ -128,8 +128,8 @@ def test_stopped_half_way_it_leaves_nothing_behind(
     client: FlaskClient, studio: Studio, picture: dict
 ) -> None:
     class Stopped(Progress):
-        def show(self, found: dict[str, Any], file: Any) -> None:
-            super().show(found, file)
+        def show(self, file: Any, found: Any) -> None:
+            super().show(file, found)
             with studio.changing() as visit:
                 cancel_job(visit, uuid.UUID(job["id"]))
 
@@ -344,3 +344,59 @@ def test_a_key_counts_once(client: FlaskClient, picture: dict) -> None:
     assert other.status_code == 409
     nobody = client.post(f"/api/pictures/{uuid.uuid4()}/mattes", json={})
     assert nobody.status_code == 404
+
+
+def test_where_only_the_small_network_is_there_it_serves(
+    client: FlaskClient, studio: Studio, tmp_path: Path
+) -> None:
+    write_network(tmp_path / "models", "light")
+    pixels = disks(400, 300, TWO).pixels
+    picture = bring_in(client, file_of(pixels)).get_json()
+
+    matte = matte_of(studio, find(client, studio, picture, way="gaps")["found"])
+
+    assert (matte[150, 110], matte[20, 20]) == (255, 0)
+
+
+def test_what_a_layer_in_a_group_lies_on_is_what_its_old_rim_shows_against(
+    client: FlaskClient, studio: Studio, picture: dict
+) -> None:
+    """Members beneath it count, and so does the sheet where there are none."""
+    found = find(client, studio, picture)["found"]
+    project = lay_on(client, begin(client, width=400, height=300), picture)
+    part = {"kind": "matte", "id": "m", "picture": picture["id"], **found}
+    part = {name: part[name] for name in ("kind", "id", "picture", "matte", "level")}
+
+    def edited(**edit: object) -> None:
+        nonlocal project
+        answer = send(client, project, **edit)
+        assert answer.status_code == 201, answer.get_json()
+        project = answer.get_json()["state"]
+
+    def marked() -> float:
+        """Return how much of a frame of the old rim is marked."""
+        view = {"x": 0, "y": 0, "width": 400, "height": 300, "scale": 1}
+        body = {
+            "revision": project["head"],
+            "view": {**view, "mask_of": "m", "mask_seen": "rim"},
+        }
+        frame = client.post(f"/api/projects/{project['id']}/frame", json=body).data
+        first = int.from_bytes(frame[:4], "big")
+        grey = np.asarray(Image.open(io.BytesIO(frame[8 : 8 + first])).convert("L"))
+        return float((grey > 128).mean())
+
+    place = project["composite"]["layers"][0]["placement"]
+    place = {**place, "x": 200, "y": 150, "scale_x": 1, "scale_y": 1}
+    edited(kind="place_layer", layer_id="m", placement=place)
+    edited(kind="cut_out", layer_id="m", part=part)
+    kept = {"inverted": False, "strength": 1, "cleaned": 0}
+    edited(kind="settle_mask", layer_id="m", **kept)
+    on_white = marked()
+    # Before a colour like the old wall's nothing of the rim would show.
+    wall = {"name": "Wall", "color": "#284696", "index": 0}
+    edited(kind="add_color", layer_id="w", **wall)
+    both = {"layer_ids": ["w", "m"], "group_id": "g", "name": "Both"}
+    edited(kind="group_layers", **both)
+
+    assert on_white > 0.002
+    assert marked() < 0.2 * on_white

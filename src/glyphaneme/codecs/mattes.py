@@ -2,21 +2,19 @@
 
 from __future__ import annotations
 
+import io
 from typing import TYPE_CHECKING
 
 import cv2
 import numpy as np
 
 from glyphaneme.codecs.errors import PictureRefusedError, RefusalCode
+from glyphaneme.codecs.reading import identify_picture
 
 if TYPE_CHECKING:
     from glyphaneme.core.cutout import MatteU8
 
 MOST_PIXELS = 16_000_000
-HEADER = 33
-"""Bytes of a PNG up to the end of its first chunk, which says how large it is."""
-SIGNATURE = b"\x89PNG\r\n\x1a\n"
-GREY_8 = (8, 0)
 QUICK = 1
 REFUSED = "A matte in the file is damaged or too large. Nothing of it was kept."
 
@@ -57,15 +55,14 @@ def decode_matte(data: bytes) -> MatteU8:
     PictureRefusedError
         It is none, or too large.
     """
-    head = data[:HEADER]
-    width, height = (int.from_bytes(head[at : at + 4], "big") for at in (16, 20))
-    is_grey = head.startswith(SIGNATURE) and tuple(head[24:26]) == GREY_8
-    if not is_grey or not 0 < width * height <= MOST_PIXELS:
+    facts = identify_picture(io.BytesIO(data))
+    size = facts.height, facts.width
+    if facts.format != "PNG" or size[0] * size[1] > MOST_PIXELS:
         raise PictureRefusedError(RefusalCode.DAMAGED, REFUSED)
     try:
         matte = cv2.imdecode(np.frombuffer(data, np.uint8), cv2.IMREAD_GRAYSCALE)
     except cv2.error as cause:
         raise PictureRefusedError(RefusalCode.DAMAGED, REFUSED) from cause
-    if matte is None or matte.shape != (height, width):
+    if matte is None or matte.shape != size:
         raise PictureRefusedError(RefusalCode.DAMAGED, REFUSED)
     return np.asarray(matte, np.uint8)

@@ -28,18 +28,15 @@ from glyphaneme.core.mask.matte import NO_HINTS
 from glyphaneme.core.mask.rasters import MOST_PIXELS, size_within
 from glyphaneme.core.render import own_colors_by, own_pyramid
 from glyphaneme.services.errors import (
-    KeyReusedError,
     NetworkMissingError,
     NoSubjectFoundError,
     NotThereError,
 )
 from glyphaneme.services.networks import LARGE, LIGHT
-from glyphaneme.services.working import Job, job_of
+from glyphaneme.services.working import Job, begin_job
 from glyphaneme.store.blobs import blob_pieces, keep_blob
-from glyphaneme.store.jobs import add_job
 from glyphaneme.store.mattes import find_matte, is_kept, keep_matte
 from glyphaneme.store.pictures import find_picture
-from glyphaneme.store.queue import enqueue
 from glyphaneme.store.rows import JobKind, JobRow, MatteRow
 
 if TYPE_CHECKING:
@@ -145,28 +142,15 @@ def start_cut(
     kept = find_matte(visit.session, named)
     if kept is not None:
         return CutAnswer(found=_found(kept))
-    stored = request.model_dump(mode="json")
-    job, added = add_job(
-        visit.session,
-        JobRow(
-            id=key,
-            kind=JobKind.CUT_OUT,
-            picture_id=picture_id,
-            request=stored,
-            file_name=row.name,
-        ),
+    wanted = JobRow(
+        id=key,
+        kind=JobKind.CUT_OUT,
+        picture_id=picture_id,
+        request=request.model_dump(mode="json"),
+        file_name=row.name,
     )
-    if added:
-        enqueue(
-            visit.session,
-            JobKind.CUT_OUT,
-            job.id,
-            lock=LOCK,
-            priority=PREPARED_PRIORITY if prepared else 0,
-        )
-    elif job.request != stored or job.picture_id != picture_id:
-        raise KeyReusedError
-    return CutAnswer(job=job_of(job))
+    priority = PREPARED_PRIORITY if prepared else 0
+    return CutAnswer(job=begin_job(visit, wanted, lock=LOCK, priority=priority))
 
 
 class DoubtfulPlace(BaseModel):
@@ -187,9 +171,9 @@ def list_doubts(visit: Visit, sha256: str, *, level: int) -> list[DoubtfulPlace]
     NotThereError
         There is no such matte.
     """
-    data = b"".join(blob_pieces(visit.session, sha256))
-    if not data or not is_kept(visit.session, sha256):
+    if not is_kept(visit.session, sha256):
         raise NotThereError("matte")
+    data = b"".join(blob_pieces(visit.session, sha256))
     size = 2.0**level
     return [
         DoubtfulPlace(x=one.x * size, y=one.y * size, reach=one.reach * size)
@@ -223,8 +207,12 @@ def cut_out(studio: Studio, job: JobRow, progress: Progress) -> None:
         level = size_within(pyramid, ROUGH_PIXELS)
         rough = rough_matte(cut.evidence, pyramid.levels[level])
         progress.report(SEEN_SHARE)
-        shown = {"level": level, "rough": True}
-        progress.show(shown, io.BytesIO(encode_matte(rough)))
+        progress.show(
+            io.BytesIO(encode_matte(rough)),
+            lambda sha256: FoundMatte(
+                matte=sha256, level=level, rough=True
+            ).model_dump(),
+        )
     try:
         matte, level = cut.matte()
     except NoSubjectError as cause:

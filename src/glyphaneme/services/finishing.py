@@ -16,7 +16,7 @@ from glyphaneme.core.place import Pyramid
 from glyphaneme.core.render import View, all_needed, render_bands
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.assets import assets_named, assets_of
-from glyphaneme.services.errors import ExportSizeError, KeyReusedError, NotThereError
+from glyphaneme.services.errors import ExportSizeError, NotThereError
 from glyphaneme.services.layered import Sources, write_layered
 from glyphaneme.services.painting import named_strokes
 from glyphaneme.services.pictures import original_file
@@ -27,10 +27,9 @@ from glyphaneme.services.projects import (
 )
 from glyphaneme.services.reporting import DONE_BEFORE, ReportingFile
 from glyphaneme.services.studio import stream_file
-from glyphaneme.services.working import Job, job_of
+from glyphaneme.services.working import Job, begin_job
 from glyphaneme.store.blobs import blob_size
-from glyphaneme.store.jobs import add_job, find_job
-from glyphaneme.store.queue import enqueue
+from glyphaneme.store.jobs import find_job
 from glyphaneme.store.rows import JobKind, JobRow
 
 if TYPE_CHECKING:
@@ -91,22 +90,16 @@ def start_export(
     require_revision(visit, project_id, request.revision)
     canvas = composite_at(visit, request.revision).canvas
     _require_size(request, export_height(canvas, request.width))
-    stored = request.model_dump(mode="json")
-    row, added = add_job(
-        visit.session,
+    return begin_job(
+        visit,
         JobRow(
             id=key,
             kind=JobKind.EXPORT,
             project_id=project_id,
-            request=stored,
+            request=request.model_dump(mode="json"),
             file_name=_file_name(project.name, request.format),
         ),
     )
-    if added:
-        enqueue(visit.session, JobKind.EXPORT, row.id)
-    elif row.request != stored or row.project_id != project_id:
-        raise KeyReusedError
-    return job_of(row)
 
 
 def make_file(studio: Studio, job: JobRow, progress: Progress) -> None:

@@ -18,7 +18,7 @@ from glyphaneme.codecs import (
 )
 from glyphaneme.core.document.grouping import on_canvas
 from glyphaneme.core.document.masks import hidden_part, mask_alone
-from glyphaneme.core.document.model import NEUTRAL, LayerId
+from glyphaneme.core.document.model import NEUTRAL, LayerId, members_of
 from glyphaneme.core.edits import Edit, apply
 from glyphaneme.core.render import (
     View,
@@ -44,7 +44,7 @@ if TYPE_CHECKING:
     from typing import BinaryIO
 
     from glyphaneme.core.arrays import PixelsU8
-    from glyphaneme.core.document import Composite
+    from glyphaneme.core.document import Composite, Layer
     from glyphaneme.core.render import CutOut
     from glyphaneme.services.studio import Visit
 
@@ -121,7 +121,11 @@ def _rim(visit: Visit, asked: _Asked, layer_id: str) -> PixelsU8:
     path = composite.path_to(layer_id)
     layer = with_fields(on_canvas(path), **NEUTRAL | {"name": path[-1].name})
     clear = with_fields(composite.canvas, background=None)
-    below = pile[: pile.index(path[0])]
+    below = tuple(
+        on_canvas((*path[:depth], sibling))
+        for depth, one in enumerate(path)
+        for sibling in _beneath(members_of(path[depth - 1]) if depth else pile, one)
+    )
     whole = with_fields(layer, mask=None, fades=())
     pictures = []
     for canvas, layers in (
@@ -133,6 +137,10 @@ def _rim(visit: Visit, asked: _Asked, layer_id: str) -> PixelsU8:
         assets = assets_of(visit, shown, asked.view, pile=pile)
         pictures.append(render(shown, assets, asked.view, pile=pile))
     return rim_of(*pictures)
+
+
+def _beneath(siblings: tuple[Layer, ...], layer: Layer) -> tuple[Layer, ...]:
+    return siblings[: siblings.index(layer)]
 
 
 class _Asked(NamedTuple):

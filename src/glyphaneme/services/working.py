@@ -11,10 +11,16 @@ from typing import TYPE_CHECKING, Any, Literal
 from pydantic import BaseModel, ConfigDict
 
 from glyphaneme.codecs import PictureRefusedError
-from glyphaneme.services.errors import JobCancelledError, NotThereError, ServiceError
+from glyphaneme.services.errors import (
+    JobCancelledError,
+    KeyReusedError,
+    NotThereError,
+    ServiceError,
+)
 from glyphaneme.store import jobs as jobs_store
 from glyphaneme.store.blobs import keep_blob
 from glyphaneme.store.notices import notify
+from glyphaneme.store.queue import enqueue
 from glyphaneme.store.rows import JobKind
 
 if TYPE_CHECKING:
@@ -75,6 +81,25 @@ def list_open_jobs(visit: Visit) -> list[Job]:
     return [job_of(row) for row in jobs_store.open_jobs(visit.session)]
 
 
+def begin_job(
+    visit: Visit, job: JobRow, *, lock: str | None = None, priority: int = 0
+) -> Job:
+    """Have work done; asked for again with the same id, it is done once.
+
+    Raises
+    ------
+    KeyReusedError
+        The id came before with another request.
+    """
+    wanted = job.request, job.project_id, job.picture_id
+    row, added = jobs_store.add_job(visit.session, job)
+    if added:
+        enqueue(visit.session, row.kind, row.id, lock=lock, priority=priority)
+    elif (row.request, row.project_id, row.picture_id) != wanted:
+        raise KeyReusedError
+    return job_of(row)
+
+
 def cancel_job(visit: Visit, job_id: uuid.UUID) -> Job:
     """Stop a job; one that is over stays as it ended.
 
@@ -118,12 +143,14 @@ class Progress:
         with self._studio.sessions.begin() as session:
             self._change(session, progress=share)
 
-    def show(self, found: dict[str, Any], file: BinaryIO) -> None:
-        """Say what has been found so far; its file is kept as long as the job is."""
+    def show(self, file: BinaryIO, found: Callable[[str], dict[str, Any]]) -> None:
+        """Say what has been found so far; its file is kept as long as the job is.
+
+        `found` hears how the file is named, and returns what was found.
+        """
         with self._studio.sessions.begin() as session:
             sha256 = keep_blob(session, file)
-            shown = {**found, "matte": sha256}
-            self._change(session, found=shown, result_sha256=sha256)
+            self._change(session, found=found(sha256), result_sha256=sha256)
 
     def finish(
         self,

@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numba import njit, types
 
+from glyphaneme.core._kernels.between import between
 from glyphaneme.core._kernels.layout import FROM_U8, HALF, KERNEL, ONE, TO_U8, ZERO
 
 F32 = np.float32
@@ -41,15 +42,9 @@ def carry_rows_into(
     low, across = small.shape
     step_y, step_x = F32(low / rows), F32(across / columns)
     for row in range(first, last):
-        y = min(max((F32(row) + HALF) * step_y - HALF, ZERO), F32(low - 1))
-        top = min(np.int64(y), max(low - 2, 0))
-        bottom = min(top + 1, low - 1)
-        down = y - F32(top)
+        top, bottom, down = between(row, step_y, low)
         for column in range(columns):
-            x = min(max((F32(column) + HALF) * step_x - HALF, ZERO), F32(across - 1))
-            left = min(np.int64(x), max(across - 2, 0))
-            right = min(left + 1, across - 1)
-            side = x - F32(left)
+            left, right, side = between(column, step_x, across)
             a, b = (ONE - down) * (ONE - side), (ONE - down) * side
             c, d = down * (ONE - side), down * side
             if (

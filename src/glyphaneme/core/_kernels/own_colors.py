@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numba import njit, types
 
+from glyphaneme.core._kernels.between import between
 from glyphaneme.core._kernels.layout import FROM_U8, HALF, KERNEL, ONE, TO_U8, ZERO
 
 F32 = np.float32
@@ -106,20 +107,14 @@ def give_own_colors_into(
     step_y, step_x = F32(low / rows), F32(across / columns)
     share = F32(strength)
     for row in range(first, last):
-        y = min(max((F32(row) + HALF) * step_y - HALF, ZERO), F32(low - 1))
-        top = min(np.int64(y), max(low - 2, 0))
-        bottom = min(top + 1, low - 1)
-        down = y - F32(top)
+        top, bottom, down = between(row, step_y, low)
         for column in range(columns):
             out[row, column, 3] = pixels[row, column, 3]
             if near[row, column] == 0 or alpha[row, column] == 255:
                 for at in range(3):
                     out[row, column, at] = pixels[row, column, at]
                 continue
-            x = min(max((F32(column) + HALF) * step_x - HALF, ZERO), F32(across - 1))
-            left = min(np.int64(x), max(across - 2, 0))
-            right = min(left + 1, across - 1)
-            side = x - F32(left)
+            left, right, side = between(column, step_x, across)
             wa, wb = (ONE - down) * (ONE - side), (ONE - down) * side
             wc, wd = down * (ONE - side), down * side
             a = F32(alpha[row, column]) * FROM_U8
