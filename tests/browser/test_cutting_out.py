@@ -97,6 +97,12 @@ def test_one_click_takes_the_background_away_for_good_and_not_for_ever(
     assert mask(hands, puppet) is None
     page.keyboard.press("a")
     expect(line(hands, "its backdrop, found by itself")).to_be_visible(timeout=3000)
+    hands.settle()
+    # From any facet the key leads there, and takes nothing away twice.
+    page.keyboard.press("p")
+    page.keyboard.press("a")
+    expect(line(hands, "its backdrop, found by itself")).to_be_visible()
+    assert len(mask(hands, puppet)["parts"]) == 1
 
 
 def test_each_way_can_be_tried_and_taken(hands: Hands, puppet: Any) -> None:
@@ -231,6 +237,29 @@ def test_no_clear_subject_is_said_with_a_way_on(hands: Hands, tmp_path: Path) ->
     found(hands, "its backdrop, found by itself, 1 rough stroke")
 
 
+def test_backgrounds_of_two_layers_are_found_side_by_side(
+    hands: Hands, moths: Any
+) -> None:
+    page = hands.page
+    [layer] = hands.saved(moths)["composite"]["layers"]
+    copied = {"layer_id": layer["id"], "copy_id": "copy"}
+    state = hands.edit(hands.saved(moths), kind="duplicate_layer", **copied)
+    named = {"layer_id": "copy", "name": "Other moths"}
+    hands.edit(state, kind="name_layer", **named)
+    hands.open_desk(moths)
+
+    for name in ("Two moths", "Other moths"):
+        hands.open_layer(name, "Cut")
+        page.keyboard.press("a")
+
+    hands.open_layer("Two moths", "Cut")
+    found(hands, "its backdrop, found by itself")
+    hands.open_layer("Other moths", "Cut")
+    found(hands, "its backdrop, found by itself")
+    layers = hands.saved(moths)["composite"]["layers"]
+    assert [len(one["mask"]["parts"]) for one in layers] == [1, 1]
+
+
 def test_what_is_being_found_can_be_stopped(hands: Hands, puppet: Any) -> None:
     page = hands.page
     page.get_by_role("button", name="paint roughly over what is to stay").click()
@@ -278,7 +307,12 @@ def test_backgrounds_of_the_shelf_are_found_beforehand_and_can_be_stopped(
 
     page.get_by_role("button", name="Find all backgrounds beforehand").click()
 
-    expect(page.get_by_role("progressbar", name="Backgrounds found")).to_be_visible()
+    running = page.get_by_role("progressbar", name="Backgrounds found")
+    expect(running).to_be_visible()
+    page.keyboard.press("s")
+    expect(running).to_have_count(0)
+    page.keyboard.press("s")
+    expect(running).to_be_visible()
     page.get_by_role("button", name="Stop", exact=True).click()
     # What was found until then stays, and nothing of it shows.
     again = page.get_by_role("button", name="Find all backgrounds beforehand")

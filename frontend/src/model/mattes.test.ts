@@ -7,13 +7,13 @@ import {
   BY_ITSELF,
   cutOutEdit,
   cutTries,
-  hasMatte,
   isRough,
   matteOf,
   missingWords,
   NO_HINTS,
   openMatte,
   owned,
+  ownMatte,
   pictureLying,
   requestsFor,
   roughLine,
@@ -59,8 +59,8 @@ describe("the edit", () => {
 
     expect(first?.mask).toMatchObject({ cleaned: 1, parts: [part] });
     expect(second?.mask?.parts).toEqual([other]);
-    expect(hasMatte(photo)).toBe(false);
-    expect(first && hasMatte(first)).toBe(true);
+    expect(ownMatte(photo)).toBeUndefined();
+    expect(first && ownMatte(first)).toEqual(part);
   });
 });
 
@@ -78,7 +78,9 @@ describe("what is in the hand", () => {
 
   it("leaves backdrops of another photo alone", () => {
     const foreign = { ...part, picture: "f".repeat(64) };
-    expect(openMatte({ ...cut, mask: { ...EMPTY_MASK, parts: [foreign] } }, null)).toBeNull();
+    const taken = { ...cut, mask: { ...EMPTY_MASK, parts: [foreign] } };
+    expect(openMatte(taken, null)).toBeNull();
+    expect(ownMatte(taken)).toBeUndefined();
   });
 });
 
@@ -104,6 +106,37 @@ describe("the try strip", () => {
     const several = { [askedKey(BY_ITSELF)]: { ...FOUND, subjects: 2 } };
     expect(requestsFor(null, {}, [])).toHaveLength(5);
     expect(requestsFor(null, several, [])).toHaveLength(7);
+  });
+
+  it("leads back from one of several to all of them", () => {
+    const second = { ...NO_HINTS, subject: 1 };
+    const found = {
+      [askedKey(BY_ITSELF)]: { ...FOUND, subjects: 2 },
+      [askedKey({ way: "itself", hints: second })]: { ...FOUND, matte: "cd".repeat(32) },
+    };
+    const asked = { way: "itself", hints: second } as const;
+    const part = matteOf(composite, photo, { ...FOUND, matte: "cd".repeat(32) }, asked, null);
+
+    const [ways, several] = cutTries(composite, photo, part, found, []);
+
+    expect(ways?.tries.map(({ title, isChosen }) => [title, isChosen])).toEqual([
+      ["By itself", false],
+    ]);
+    expect(ways?.tries[0]?.edit).toMatchObject({ part: { hints: NO_HINTS } });
+    expect(several?.tries.map(({ title, isChosen }) => [title, isChosen])).toEqual([
+      ["Only the second", true],
+    ]);
+  });
+
+  it("keeps what a hand said in every way", () => {
+    const stroke = { keeps: true, size: 1, points: [[0, 0] as const] };
+    const hints = { ...NO_HINTS, strokes: [stroke], subject: 1 };
+    const part = matteOf(composite, photo, FOUND, { way: "itself", hints }, null);
+
+    const asked = requestsFor(part, { [askedKey(BY_ITSELF)]: { ...FOUND, subjects: 2 } }, []);
+
+    expect(asked).toHaveLength(5);
+    expect(asked.every(({ request }) => request.hints === hints)).toBe(true);
   });
 
   it("offers what was found by now, and knows what is chosen", () => {

@@ -50,9 +50,12 @@ export function openMatte(layer: Layer | undefined, line: string | null): MatteP
   return part.picture === layer.picture ? part : null;
 }
 
-/** Tell whether the backdrop of a layer was found already. */
-export function hasMatte(layer: Layer): boolean {
-  return layer.mask?.parts.some((part) => part.kind === "matte") ?? false;
+/** Return the part that is the backdrop of the layer's own photo, the last of several. */
+export function ownMatte(layer: Layer): MattePart | undefined {
+  if (!hasColours(layer)) return undefined;
+  return layer.mask?.parts.findLast(
+    (part): part is MattePart => part.kind === "matte" && part.picture === layer.picture,
+  );
 }
 
 /** Tell whether rough strokes are what the hand does: a found part is open, or comes. */
@@ -163,18 +166,22 @@ export function requestsFor(
   found: Found,
   networks: readonly Network[],
 ): readonly TitledRequest[] {
-  const hints = part?.hints ?? NO_HINTS;
+  const said = part?.hints ?? NO_HINTS;
+  const isSaid = said.around !== null || said.strokes.length > 0;
+  // Which of several is chosen anew each time; what a hand said stays.
+  const hints = isSaid ? said : NO_HINTS;
   const others = ownNetworks(networks).map(({ name, title }) => ({
     title: `By “${title}”`,
     request: { way: "itself" as const, hints, network: name },
   }));
   const usual = WAYS.map(({ id, label }) => ({ title: label, request: { way: id, hints } }));
   const ways: TitledRequest[] = [...usual, ...others];
-  if (hints.around || hints.strokes.length > 0) return ways;
+  if (isSaid) return ways;
   const subjects = found[askedKey(BY_ITSELF)]?.subjects ?? 0;
   const each = Array.from({ length: subjects }, (_, at) => ({
     title: SUBJECTS[at] ?? `Only number ${at + 1}`,
     request: { way: "itself" as const, hints: { ...NO_HINTS, subject: at } },
+    isSubject: true,
   }));
   return [...ways, ...each];
 }
@@ -184,6 +191,8 @@ const SUBJECTS = ["Only the largest", "Only the second", "Only the third", "Only
 export interface TitledRequest {
   readonly title: string;
   readonly request: CutRequest;
+  /** Whether it is one of several subjects for itself. */
+  readonly isSubject?: boolean;
 }
 
 /** Return what can be tried by now: the ways whose mattes were found. */
@@ -194,7 +203,7 @@ export function cutTries(
   found: Found,
   networks: readonly Network[],
 ): TryGroup[] {
-  const tries = requestsFor(part, found, networks).flatMap(({ title, request }) => {
+  const tries = requestsFor(part, found, networks).flatMap(({ title, request, isSubject }) => {
     const matte = found[askedKey(request)];
     if (!matte) return [];
     const tried = matteOf(composite, layer, matte, request, part);
@@ -202,7 +211,7 @@ export function cutTries(
       part?.matte === matte.matte &&
       part.way === request.way &&
       part.network === (request.network ?? null);
-    return [{ title, edit: cutOutEdit(layer, tried), isChosen, isSubject: isSubject(request) }];
+    return [{ title, edit: cutOutEdit(layer, tried), isChosen, isSubject }];
   });
   const ways = tries.filter((one) => !one.isSubject);
   const subjects = tries.filter((one) => one.isSubject);
@@ -210,8 +219,4 @@ export function cutTries(
     { title: "Without its backdrop, found in different ways", tries: ways },
     ...(subjects.length > 0 ? [{ title: "One of several", tries: subjects }] : []),
   ];
-}
-
-function isSubject(request: CutRequest): boolean {
-  return request.hints.subject !== null;
 }

@@ -10,7 +10,6 @@ export type RoughDoes = "keep" | "drop" | "ring" | "frame";
 
 /** A backdrop that is being found. */
 export interface Finding {
-  readonly layerId: string;
   readonly progress: number;
   /** The rough answer so far: shown, not sent. */
   readonly shown: Edit | null;
@@ -25,10 +24,12 @@ interface CuttingStore {
   readonly size: number;
   /** What is being drawn, on the canvas. */
   readonly trace: readonly Point[];
-  readonly finding: Finding | null;
+  /** What is being found, by layer. */
+  readonly findings: Readonly<Record<string, Finding>>;
   /** By picture and by what was asked for. */
   readonly found: Readonly<Record<string, Found>>;
-  set(changes: Partial<Pick<CuttingStore, "does" | "size" | "trace" | "finding">>): void;
+  set(changes: Partial<Pick<CuttingStore, "does" | "size" | "trace">>): void;
+  setFinding(layer: string, finding: Finding | null): void;
   keepFound(picture: string, key: string, matte: FoundMatte): void;
 }
 
@@ -45,9 +46,13 @@ export const useCutting = create<CuttingStore>((set) => ({
   does: "keep",
   size: FIRST_SIZE,
   trace: [],
-  finding: null,
+  findings: {},
   found: {},
   set: (changes) => set(changes),
+  setFinding: (layer, finding) =>
+    set(({ findings: { [layer]: _, ...others } }) => ({
+      findings: finding ? { ...others, [layer]: finding } : others,
+    })),
   keepFound: (picture, key, matte) =>
     set(({ found }) => {
       const { [picture]: before, ...others } = found;
@@ -55,6 +60,11 @@ export const useCutting = create<CuttingStore>((set) => ({
       return { found: newestOf({ ...others, [picture]: ofPicture }, MOST_PICTURES) };
     }),
 }));
+
+/** Stop all that is being found. */
+export function stopFinding(): void {
+  for (const { stop } of Object.values(useCutting.getState().findings)) stop();
+}
 
 /** Let the rough brush do the other of the two. */
 export function swapRough(): void {

@@ -3,13 +3,20 @@
 import type { ReactElement } from "react";
 import styled from "styled-components";
 import type { Picture } from "@/api/types";
-import { type Many, useMany } from "@/features/cut/useMany";
+import { findMany } from "@/features/cut/findMany";
 import { useDeskActions } from "@/features/desk/DeskContext";
-import { allLayers, type GroupLayer, layerById, type PhotoLayer } from "@/model/composite";
+import {
+  allLayers,
+  type Composite,
+  type GroupLayer,
+  isLocked,
+  layerById,
+  type PhotoLayer,
+} from "@/model/composite";
 import { hasColours } from "@/model/drawing";
-import { BY_ITSELF, cutOutEdit, hasMatte, matteOf } from "@/model/mattes";
+import { BY_ITSELF, cutOutEdit, type FoundMatte, matteOf, ownMatte } from "@/model/mattes";
 import { sayCount } from "@/model/wording";
-import { useMessages } from "@/state/messages";
+import { useManyCuts } from "@/state/manyCuts";
 import { expectedComposite } from "@/state/project";
 import { PlainButton, StrongButton } from "@/ui/Button";
 import { Progress } from "@/ui/Progress";
@@ -22,32 +29,31 @@ const Row = styled.div`
   min-width: 220px;
 `;
 
-function tell(missed: number, total: number): void {
-  const found = sayCount(total - missed, "background");
-  const rest = missed > 0 ? `; ${sayCount(missed, "photo")} without a clear subject` : "";
-  useMessages.getState().say(`${found} found${rest}.`);
+const SHELF = "shelf";
+
+interface GroupBackdropsProps {
+  readonly composite: Composite;
+  readonly group: GroupLayer;
 }
 
 /** Take the background of every photo in a group away that has it still. */
-export function GroupBackdrops({ group }: { readonly group: GroupLayer }): ReactElement | null {
+export function GroupBackdrops({ composite, group }: GroupBackdropsProps): ReactElement | null {
   const desk = useDeskActions();
-  const photos = allLayers(group.layers).filter(hasColours);
-  const whole = photos.filter((photo) => !hasMatte(photo) && !photo.locked);
-  const many = useMany<PhotoLayer>(
-    false,
-    (photo, found) => {
-      const composite = expectedComposite();
-      const there = composite ? layerById(composite, photo.id) : undefined;
-      if (!composite || !there || !hasColours(there) || hasMatte(there)) return;
-      desk.edit(cutOutEdit(there, matteOf(composite, there, found, BY_ITSELF, null)));
-    },
-    tell,
-  );
-  if (many.progress) return <Running many={many} />;
+  const isRunning = useManyCuts(({ running }) => group.id in running);
+  const whole = allLayers(group.layers)
+    .filter(hasColours)
+    .filter((photo) => !ownMatte(photo) && !isLocked(composite, photo.id));
+  const cut = (photo: PhotoLayer, found: FoundMatte) => {
+    const now = expectedComposite();
+    const there = now ? layerById(now, photo.id) : undefined;
+    if (!now || !there || !hasColours(there) || ownMatte(there)) return;
+    desk.edit(cutOutEdit(there, matteOf(now, there, found, BY_ITSELF, null)));
+  };
+  if (isRunning) return <Running whose={group.id} />;
   if (whole.length === 0) return null;
   return (
     <div>
-      <StrongButton onPress={() => many.begin(whole)}>
+      <StrongButton onPress={() => void findMany({ whose: group.id, prepared: false }, whole, cut)}>
         Take the background of {sayCount(whole.length, "photo")} away
       </StrongButton>
     </div>
@@ -59,26 +65,29 @@ export function PrepareBackdrops({
   pictures,
 }: {
   readonly pictures: readonly Picture[];
-}): ReactElement | null {
-  const many = useMany<{ picture: string }>(true, () => undefined, tell);
-  if (many.progress) return <Running many={many} />;
+}): ReactElement {
+  const isRunning = useManyCuts(({ running }) => SHELF in running);
+  if (isRunning) return <Running whose={SHELF} />;
   const wanted = pictures.filter(({ ready }) => ready).map(({ id }) => ({ picture: id }));
+  const find = () => findMany({ whose: SHELF, prepared: true }, wanted, () => undefined);
   return (
-    <PlainButton isDisabled={wanted.length === 0} onPress={() => many.begin(wanted)}>
+    <PlainButton isDisabled={wanted.length === 0} onPress={() => void find()}>
       Find all backgrounds beforehand
     </PlainButton>
   );
 }
 
-function Running<T>({ many }: { readonly many: Many<T> }): ReactElement {
-  const { done, total } = many.progress ?? { done: 0, total: 1 };
+function Running({ whose }: { readonly whose: string }): ReactElement | null {
+  const progress = useManyCuts(({ running }) => running[whose]);
+  if (!progress) return null;
+  const { done, total, stop } = progress;
   return (
     <Row role="status">
       <span>
         {done} of {total}
       </span>
       <Progress label="Backgrounds found" share={done / total} />
-      <PlainButton onPress={many.stop}>Stop</PlainButton>
+      <PlainButton onPress={stop}>Stop</PlainButton>
     </Row>
   );
 }

@@ -2,6 +2,7 @@
 
 import { HINTS } from "@generated/limits";
 import { v4 as newId } from "uuid";
+import { Problem, Unreachable } from "@/api/http";
 import { findMatte } from "@/features/cut/findMatte";
 import { openLayer } from "@/features/desk/commands";
 import type { DeskActions } from "@/features/desk/DeskContext";
@@ -16,6 +17,7 @@ import {
   matteOf,
   NO_HINTS,
   openMatte,
+  ownMatte,
   type RoughStroke,
   roughLine,
   withStroke,
@@ -25,9 +27,13 @@ import { useDesk } from "@/state/desk";
 import { useMessages } from "@/state/messages";
 import { expectedComposite } from "@/state/project";
 
-/** Take the backdrop of a photo away by itself. */
+/** Open Cut, and take the backdrop of a photo away by itself, unless that was done. */
 export function takeBackdropAway(desk: DeskActions, layer: Layer): void {
-  cutOut(desk, layer, BY_ITSELF, null);
+  if (!hasColours(layer)) return;
+  useDesk.getState().actions.open(layer.id, "cut");
+  const part = ownMatte(layer);
+  if (part) useDesk.getState().actions.openLine(part.id);
+  else cutOut(desk, layer, BY_ITSELF, null);
 }
 
 /** Have a backdrop found, and make it an edit; `before` is the part that it changes. */
@@ -39,16 +45,16 @@ export function cutOut(
 ): void {
   const composite = expectedComposite();
   if (!composite || !hasColours(layer) || isLocked(composite, layer.id)) return;
-  const { finding, set } = useCutting.getState();
-  finding?.stop();
+  const { findings, setFinding } = useCutting.getState();
+  findings[layer.id]?.stop();
   const stopping = new AbortController();
   const stop = () => {
     stopping.abort();
-    if (useCutting.getState().finding?.stop === stop) set({ finding: null });
+    if (useCutting.getState().findings[layer.id]?.stop === stop) setFinding(layer.id, null);
   };
   const tell = (changes: { progress?: number; shown?: ReturnType<typeof cutOutEdit> }) => {
-    const now = useCutting.getState().finding;
-    if (now?.stop === stop) set({ finding: { ...now, ...changes } });
+    const now = useCutting.getState().findings[layer.id];
+    if (now?.stop === stop) setFinding(layer.id, { ...now, ...changes });
   };
   const id = before?.id ?? newId();
   const made = (found: FoundMatte) => {
@@ -57,8 +63,7 @@ export function cutOut(
     const part = matteOf(expectedComposite() ?? composite, there, found, request, before);
     return cutOutEdit(there, { ...part, id });
   };
-  const first = { layerId: layer.id, progress: 0, shown: null };
-  set({ finding: { ...first, hints: request.hints, stop } });
+  setFinding(layer.id, { progress: 0, shown: null, hints: request.hints, stop });
   findMatte({ picture: layer.picture, request }, stopping.signal, {
     onProgress: (progress) => tell({ progress }),
     onRough: (found) => {
@@ -83,6 +88,11 @@ export function cutOut(
 }
 
 function tellTrouble(error: Error): void {
+  // What the service refuses, a hand cannot help with.
+  if (error instanceof Problem || error instanceof Unreachable) {
+    useMessages.getState().warn(error.message);
+    return;
+  }
   const rough = () => useDesk.getState().actions.openLine(roughLine(newId()));
   useMessages.getState().say(error.message, { label: "Paint roughly", run: rough });
 }
@@ -110,9 +120,9 @@ function changeHints(
   const { line } = useDesk.getState();
   if (!layer) return;
   const part = openMatte(layer, line);
-  const { finding } = useCutting.getState();
+  const finding = useCutting.getState().findings[layer.id];
   // What is being found counts already: the next stroke comes on top of it.
-  const said = finding?.layerId === layer.id ? finding.hints : (part?.hints ?? NO_HINTS);
+  const said = finding?.hints ?? part?.hints ?? NO_HINTS;
   const { way = "itself", network = null } = part ?? {};
   cutOut(desk, layer, { way, hints: change(said), network }, part);
 }
@@ -124,5 +134,5 @@ export function findOtherwise(
   part: MattePart,
   way: MattePart["way"],
 ): void {
-  cutOut(desk, layer, { way, hints: part.hints }, part);
+  cutOut(desk, layer, { way, hints: part.hints, network: part.network }, part);
 }

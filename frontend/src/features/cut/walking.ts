@@ -8,7 +8,7 @@ import { layerById } from "@/model/composite";
 import { hasColours } from "@/model/drawing";
 import { maskLying } from "@/model/lying";
 import { EMPTY_MASK } from "@/model/masks";
-import { type MattePart, openMatte } from "@/model/mattes";
+import { type MattePart, openMatte, ownMatte } from "@/model/mattes";
 import type { StageView } from "@/model/viewing";
 import { useDesk } from "@/state/desk";
 import { useMessages } from "@/state/messages";
@@ -24,7 +24,7 @@ const walked = { matte: "", at: -1 };
 export function walkDoubts(by: 1 | -1): void {
   const layer = openLayer();
   const { line, actions } = useDesk.getState();
-  const part = layer && (openMatte(layer, line) ?? lastMatte(layer.mask?.parts ?? []));
+  const part = layer && (openMatte(layer, line) ?? ownMatte(layer));
   if (!layer || !hasColours(layer) || !part) return;
   doubtsOf(part).then((places) => {
     const views = places.flatMap((place) => viewOf(layer.id, part, place) ?? []);
@@ -44,10 +44,6 @@ export function walkDoubts(by: 1 | -1): void {
 
 function tellTrouble(error: Error): void {
   useMessages.getState().warn(error.message);
-}
-
-function lastMatte(parts: readonly { readonly kind: string }[]): MattePart | undefined {
-  return parts.findLast((part): part is MattePart => part.kind === "matte");
 }
 
 const known = new Map<string, Promise<readonly DoubtfulPlace[]>>();

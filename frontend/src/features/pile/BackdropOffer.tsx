@@ -37,7 +37,7 @@ const Row = styled.div`
 export function BackdropOffer({ layer }: { readonly layer: PhotoLayer }): ReactElement {
   const desk = useDeskActions();
   const { openLine } = useDesk((state) => state.actions);
-  const isFinding = useCutting(({ finding }) => finding?.layerId === layer.id);
+  const isFinding = useCutting(({ findings }) => layer.id in findings);
   const { networks, isKnown } = useNetworks();
   const missing = isKnown ? missingWords(networks) : null;
   if (isFinding) return <FindingNow layer={layer} />;
@@ -63,7 +63,7 @@ export function BackdropOffer({ layer }: { readonly layer: PhotoLayer }): ReactE
 
 /** How far a backdrop is found; the photo can be worked on meanwhile. */
 export function FindingNow({ layer }: { readonly layer: PhotoLayer }): ReactElement | null {
-  const finding = useCutting(({ finding: one }) => (one?.layerId === layer.id ? one : null));
+  const finding = useCutting(({ findings }) => findings[layer.id]);
   if (!finding) return null;
   return (
     <Row role="status" aria-label="Finding the background">

@@ -29,15 +29,11 @@ export function BrushSettings(): ReactElement {
         choices={DOES}
         onChange={(does) => set({ shows: does === "show" })}
       />
-      <LabelledSlider
-        label="Size"
-        value={size}
-        min={1}
-        max={Math.max(USUAL_SIZE, size)}
-        unit="px"
+      <BrushSize
+        size={size}
+        usual={USUAL_SIZE}
         fallback={120}
         onChange={(next) => set({ size: next })}
-        onChangeEnd={(next) => set({ size: next })}
       />
       {percents.map(({ label, value, of, fallback }) => (
         <LabelledSlider
@@ -53,5 +49,29 @@ export function BrushSettings(): ReactElement {
         />
       ))}
     </Fields>
+  );
+}
+
+interface BrushSizeProps {
+  readonly size: number;
+  /** The slider's end; wider ones can be typed. */
+  readonly usual: number;
+  readonly fallback: number;
+  onChange(size: number): void;
+}
+
+/** How wide a brush is, in pixels of the canvas. */
+export function BrushSize({ size, usual, fallback, onChange }: BrushSizeProps): ReactElement {
+  return (
+    <LabelledSlider
+      label="Size"
+      value={size}
+      min={1}
+      max={Math.max(usual, size)}
+      unit="px"
+      fallback={fallback}
+      onChange={onChange}
+      onChangeEnd={onChange}
+    />
   );
 }

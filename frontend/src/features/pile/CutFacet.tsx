@@ -29,7 +29,7 @@ import {
 } from "@/model/composite";
 import { type Drawn, drawLine, drawnKind, hasColours } from "@/model/drawing";
 import { changePart, type JoinWord, newLayerPart, openPart } from "@/model/masks";
-import { hasMatte, isRough, openMatte, roughLine } from "@/model/mattes";
+import { isRough, openMatte, ownMatte, roughLine } from "@/model/mattes";
 import { brushPart, freshPart } from "@/model/strokes";
 import { useDesk } from "@/state/desk";
 import { useDrawing } from "@/state/drawing";
@@ -126,7 +126,7 @@ function Worked({ layer, composite }: AddLineProps): ReactElement {
   const words = useFocusKept(drawn);
   return (
     <>
-      {drawn || brush ? null : <Backdrop layer={layer} />}
+      {drawn || brush ? null : <Backdrop composite={composite} layer={layer} />}
       {brush ? <BrushSettings /> : null}
       {isOpen && !drawn ? <OpenPart layer={layer} part={part} /> : null}
       <div ref={words}>
@@ -142,8 +142,8 @@ function Worked({ layer, composite }: AddLineProps): ReactElement {
 }
 
 /** Offer to take the backdrop away, or, once rough strokes are to come, show their brush. */
-function Backdrop({ layer }: { readonly layer: Layer }): ReactElement | null {
-  if (layer.kind === "group") return <GroupBackdrops group={layer} />;
+function Backdrop({ composite, layer }: AddLineProps): ReactElement | null {
+  if (layer.kind === "group") return <GroupBackdrops composite={composite} group={layer} />;
   return hasColours(layer) ? <PhotoBackdrop layer={layer} /> : null;
 }
 
@@ -287,10 +287,10 @@ function AddLine({ layer, composite }: AddLineProps): ReactElement {
   return (
     <Words>
       {layer.mask ? "Go on " : "All of it shows. Cut it "}
-      {layer.mask && hasColours(layer) && !hasMatte(layer) ? (
+      {layer.mask && hasColours(layer) && !ownMatte(layer) ? (
         <>
           <LiveWord onPress={() => takeBackdropAway(desk, layer)}>without its backdrop</LiveWord>,{" "}
-          <LiveWord onPress={() => openLine(roughLine(newId()))}>roughly</LiveWord>,{" "}
+          <LiveWord onPress={() => openLine(roughLine(newId()))}>by rough strokes</LiveWord>,{" "}
         </>
       ) : null}
       <LiveWord onPress={() => openLine(freshPart(newId()))}>by brush</LiveWord>, with{" "}

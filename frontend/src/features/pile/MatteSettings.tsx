@@ -7,6 +7,7 @@ import { findOtherwise, lookInside, takeStrokeBack } from "@/features/cut/cutOut
 import { walkDoubts } from "@/features/cut/walking";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { FindingNow } from "@/features/pile/BackdropOffer";
+import { BrushSize } from "@/features/pile/BrushSettings";
 import type { PhotoLayer } from "@/model/composite";
 import { type MattePart, WAYS, type Way } from "@/model/mattes";
 import { sayCount } from "@/model/wording";
@@ -14,7 +15,6 @@ import { useCutting } from "@/state/cutting";
 import { font } from "@/theme/tokens";
 import { Choice } from "@/ui/Choice";
 import { Fields } from "@/ui/Fields";
-import { LabelledSlider } from "@/ui/LabelledSlider";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
 
@@ -82,15 +82,11 @@ export function MatteSettings({ layer, part }: MatteSettingsProps): ReactElement
         .
       </Words>
       {does === "keep" || does === "drop" ? (
-        <LabelledSlider
-          label="Size"
-          value={size}
-          min={1}
-          max={Math.max(USUAL_SIZE, size)}
-          unit="px"
+        <BrushSize
+          size={size}
+          usual={USUAL_SIZE}
           fallback={60}
           onChange={(next) => set({ size: next })}
-          onChangeEnd={(next) => set({ size: next })}
         />
       ) : null}
       {part ? <Said layer={layer} part={part} /> : null}
@@ -116,6 +112,7 @@ function Said({ layer, part }: SaidProps): ReactElement {
           choices={WAYS.map(({ id, label }) => ({ id, label: lowered(label) }))}
           onChange={(way) => findOtherwise(desk, layer, part, way as Way)}
         />
+        {part.network ? `, by the network “${part.network}”` : ""}
         {count > 0 ? (
           <>
             , with {sayCount(count, "rough stroke")}{" "}

@@ -1,7 +1,7 @@
 /** The brush under the pointer at its true size, and the trace of the stroke. */
 
 import { type ReactElement, useEffect, useRef } from "react";
-import styled from "styled-components";
+import styled, { css } from "styled-components";
 import type { Composite, Layer } from "@/model/composite";
 import { maskLying } from "@/model/lying";
 import { EMPTY_MASK } from "@/model/masks";
@@ -9,7 +9,8 @@ import { canvasToStage, type StageView } from "@/model/viewing";
 import { useBrush } from "@/state/brush";
 import { useDesk } from "@/state/desk";
 
-const Ring = styled.circle`
+/** A pale line on a dark one of its own: it is seen on any picture. */
+export const seenAnywhere = css`
   fill: none;
   stroke: #fbf9f3;
   stroke-width: 1.5;
@@ -19,6 +20,10 @@ const Ring = styled.circle`
     stroke: rgb(0 0 0 / 60%);
     stroke-width: 3.2;
   }
+`;
+
+const Ring = styled.circle`
+  ${seenAnywhere}
 
   /* What hides is told by broken lines, not by a colour. */
   &[data-hides="true"] {
@@ -32,7 +37,8 @@ const Ring = styled.circle`
   }
 `;
 
-const Trace = styled.polyline`
+/** Where a stroke goes: pale where it shows or keeps, violet where it hides or drops. */
+export const Trace = styled.polyline`
   fill: none;
   stroke: rgb(91 63 166 / 45%);
   stroke-linecap: round;

@@ -2,7 +2,7 @@
 
 import type { ReactElement } from "react";
 import styled from "styled-components";
-import { SizeRing } from "@/features/stage/BrushRing";
+import { SizeRing, seenAnywhere, Trace } from "@/features/stage/BrushRing";
 import type { Composite, PhotoLayer } from "@/model/composite";
 import type { Point } from "@/model/geometry";
 import type { Lying } from "@/model/lying";
@@ -12,17 +12,9 @@ import { useCutting } from "@/state/cutting";
 
 /** Kept is a full line, dropped a broken one: it is told without a colour too. */
 const Line = styled.polyline`
-  fill: none;
-  stroke: #fbf9f3;
-  stroke-width: 2;
+  ${seenAnywhere}
   stroke-linecap: round;
   stroke-linejoin: round;
-  pointer-events: none;
-
-  &[data-shade="true"] {
-    stroke: rgb(0 0 0 / 65%);
-    stroke-width: 4.5;
-  }
 
   &[data-drops="true"] {
     stroke-dasharray: 2 6;
@@ -34,18 +26,6 @@ const Line = styled.polyline`
   }
 `;
 
-const Band = styled.polyline`
-  fill: none;
-  stroke: rgb(251 249 243 / 45%);
-  stroke-linecap: round;
-  stroke-linejoin: round;
-  pointer-events: none;
-
-  &[data-drops="true"] {
-    stroke: rgb(37 34 29 / 45%);
-  }
-`;
-
 interface RoughMarksProps {
   readonly composite: Composite;
   readonly layer: PhotoLayer;
@@ -54,8 +34,8 @@ interface RoughMarksProps {
 }
 
 export function RoughMarks({ composite, layer, part, view }: RoughMarksProps): ReactElement {
-  const { does, size, trace, finding } = useCutting();
-  const hints: Hints = finding?.layerId === layer.id ? finding.hints : (part?.hints ?? NO_HINTS);
+  const { does, size, trace, findings } = useCutting();
+  const hints: Hints = findings[layer.id]?.hints ?? part?.hints ?? NO_HINTS;
   const lying = pictureLying(composite, layer);
   const drops = does === "drop";
   const isBand = does === "keep" || drops;
@@ -72,8 +52,8 @@ export function RoughMarks({ composite, layer, part, view }: RoughMarksProps): R
       ))}
       {hints.around ? <Marked points={closed(onStage(hints.around, lying, view))} ring /> : null}
       {isBand && drawn.length > 0 ? (
-        <Band
-          data-drops={drops}
+        <Trace
+          data-shows={!drops}
           points={said(drawn)}
           strokeWidth={Math.max(size * view.scale, 1)}
         />

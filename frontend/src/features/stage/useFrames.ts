@@ -63,7 +63,7 @@ function useShown(view: StageView | null): Shown | null {
   const canvas = useCanvas();
   const stage = useDesk((desk) => desk.stage);
   const backing = useDesk((desk) => desk.backing);
-  const isRough = useCutting(({ finding }) => finding?.shown != null);
+  const isRough = useRough().length > 0;
   const isHeld = useDesk((desk) => desk.live !== null);
   // What is rough is followed by better: a frame of it need not be fine.
   const moving = isHeld || isRough;
@@ -137,11 +137,18 @@ function useTrace(): Trace | null {
   return spreads ? null : trace;
 }
 
+/** Return what is found so far of backdrops, as the edits that show it. */
+function useRough(): readonly Edit[] {
+  return useCutting(
+    useShallow(({ findings }) => Object.values(findings).flatMap(({ shown }) => shown ?? [])),
+  );
+}
+
 /** Return what lies on top of the saved state, in the order in which it applies. */
 function useUnsaved(): readonly Edit[] {
   const waiting = useProject((project) => project.waiting);
   const composite = useComposite();
-  const found = useCutting(({ finding }) => finding?.shown ?? null);
+  const rough = useRough();
   const live = useDesk((desk) => desk.live);
   const tried = useDesk((desk) => desk.tried);
   const seeThrough = useDesk((desk) => desk.seeThrough);
@@ -150,10 +157,10 @@ function useUnsaved(): readonly Edit[] {
   const lookedAt = useDesk((desk) => desk.lookedAt);
   return useMemo(() => {
     if (lookedAt) return [];
-    const shown = [found, tried, live].filter((edit) => edit !== null);
+    const shown = [...rough, tried, live].filter((edit) => edit !== null);
     const layer = composite ? layerById(composite, openLayer) : undefined;
     return [...waiting, ...shown, ...whileHeld(layer, { seeThrough, uncut })];
-  }, [waiting, composite, found, live, tried, seeThrough, uncut, openLayer, lookedAt]);
+  }, [waiting, composite, rough, live, tried, seeThrough, uncut, openLayer, lookedAt]);
 }
 
 /** What is shown otherwise for as long as a key is held; nothing of it is ever saved. */

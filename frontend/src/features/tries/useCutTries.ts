@@ -31,7 +31,7 @@ export function useCutTries(
   const { picture } = layer;
   const { networks } = useNetworks();
   const found = useCutting((cutting) => cutting.found[picture] ?? NOTHING);
-  const isFinding = useCutting(({ finding }) => finding !== null);
+  const isFinding = useCutting(({ findings }) => Object.keys(findings).length > 0);
   const requests = requestsFor(part, found, networks);
   const [failed, setFailed] = useState(0);
   const wanted = JSON.stringify(requests);
