@@ -1,7 +1,7 @@
 """Writes a history of every kind of edit, as this version stores it.
 
 Run once for each released version, and keep what it writes:
-`PYTHONPATH=src python -m tools.write_golden_history tests/golden/version-4.jsonl`
+`PYTHONPATH=src python -m tools.write_golden_history tests/golden/version-5.jsonl`
 """
 
 from __future__ import annotations
@@ -60,6 +60,18 @@ SAID = {
     "around": [[10, 10], [700, 20.5], [400, 1500]],
     "strokes": [{"keeps": True, "size": 40, "points": [[100, 100], [200, 300]]}],
 }
+LIFE_SIZE = {"y": 90, "scale_x": 1, "scale_y": 1}
+ROUND_CROP = {
+    "x": 420,
+    "y": 380,
+    "width": 500,
+    "height": 400,
+    "zoom": 1.25,
+    "turn": 12,
+    "shape": "ellipse",
+}
+LEANING = {"top_right": [-0.1, 0.15], "bottom_left": [0.05, 0]}
+BELLIED = {"moves": [[0, 0], [0, 0.08], [0, 0]] * 3}
 TO_THE_LEFT = {"x": 200, "y": 250, "length": 180, "angle": 180}
 ALL_ROUND = {
     "shape": "sides",
@@ -191,6 +203,46 @@ STEPS = [
     photo("west", "West", 900, 700, at=(200, 300)),
     photo("east", "East", 800, 800, at=(700, 300)),
     {"kind": "melt_photos", "layer_ids": ["west", "east"], "overlap": 120},
+    placed("west", 300, 250, 0.8, turn=5, crop=ROUND_CROP),
+    placed("west", 300, 250, 0.8, turn=5, crop=ROUND_CROP, corners=LEANING),
+    placed("west", 300, 250, 0.8, crop=ROUND_CROP, corners=LEANING, bend=BELLIED),
+    placed("east", 700, 350, 0.6, corners=LEANING),
+    {
+        "kind": "set_canvas",
+        "canvas": {**CANVAS, "width": 900, "height": 700, "ppi": 150},
+        "shift_x": -20,
+        "shift_y": 30,
+        "scale": 0.75,
+        "turn": -2.5,
+    },
+    {
+        "kind": "place_layers",
+        "places": [
+            {
+                "layer_id": one,
+                "placement": {"x": x, "y": 90, "scale_x": 1, "scale_y": 1},
+            }
+            for one, x in (("west", 200), ("east", 500))
+        ],
+        "deed": "lined up",
+    },
+    {"kind": "align_layers", "layer_ids": ["west", "east"], "side": "top"},
+    {"kind": "align_layers", "layer_ids": ["east"], "side": "right", "to": "canvas"},
+    {
+        "kind": "space_layers",
+        "layer_ids": ["west", "east"],
+        "axis": "down",
+        "over": "canvas",
+    },
+    of("add_part", "west", part=MOON),
+    of(
+        "exchange_photo",
+        "west",
+        picture="picture-of-south",
+        name="South",
+        width=640,
+        height=800,
+    ),
 ]
 
 

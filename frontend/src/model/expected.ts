@@ -4,7 +4,6 @@
  * answer always replaces it.
  */
 
-import { PLACEMENT } from "@generated/limits";
 import {
   type Composite,
   type Edit,
@@ -12,9 +11,10 @@ import {
   isPlaced,
   type Layer,
   type Mask,
+  type Placement,
 } from "@/model/composite";
-import type { Point } from "@/model/geometry";
 import { EMPTY_MASK } from "@/model/masks";
+import { carriedBy } from "@/model/nesting";
 
 /** Return the composite with edits applied that the service has not answered yet. */
 export function withEdits(composite: Composite, edits: readonly Edit[]): Composite {
@@ -34,6 +34,9 @@ function withEdit(composite: Composite, edit: Edit): Composite {
     case "copy_fades":
     case "link_fade":
     case "melt_photos":
+    case "align_layers":
+    case "space_layers":
+    case "exchange_photo":
       // What comes of them is the service's to say; it shows when it has answered.
       return composite;
     case "remove_layer":
@@ -41,7 +44,9 @@ function withEdit(composite: Composite, edit: Edit): Composite {
     case "move_layer":
       return moved(composite, edit);
     case "set_canvas":
-      return { ...composite, canvas: edit.canvas, layers: composite.layers.map(shifted(edit)) };
+      return { ...composite, canvas: edit.canvas, layers: composite.layers.map(carried(edit)) };
+    case "place_layers":
+      return { ...composite, layers: edit.places.reduce(placedOne, composite.layers) };
     case "tint_sheet":
       return { ...composite, canvas: { ...composite.canvas, background: edit.background } };
     default:
@@ -50,6 +55,18 @@ function withEdit(composite: Composite, edit: Edit): Composite {
         layers: replaced(composite.layers, edit.layer_id, (layer) => [changed(layer, edit)]),
       };
   }
+}
+
+function carried(edit: Extract<Edit, { kind: "set_canvas" }>): (layer: Layer) => Layer {
+  const { shift_x: x = 0, shift_y: y = 0, scale = 1, turn = 0 } = edit;
+  return carriedBy({ x, y, scale, turn });
+}
+
+function placedOne(
+  layers: readonly Layer[],
+  { layer_id, placement }: { readonly layer_id: string; readonly placement: Placement },
+): readonly Layer[] {
+  return replaced(layers, layer_id, (layer) => [isPlaced(layer) ? { ...layer, placement } : layer]);
 }
 
 /** Put other layers in the place of one, at any depth; an empty group goes too. */
@@ -195,36 +212,4 @@ function moved(composite: Composite, edit: Extract<Edit, { kind: "move_layer" }>
     ...composite,
     layers: replaced(composite.layers, home.id, () => [{ ...home, layers }]),
   };
-}
-
-function shifted(edit: Extract<Edit, { kind: "set_canvas" }>): (layer: Layer) => Layer {
-  const by = <P extends Point>(at: P): P => ({
-    ...at,
-    x: keptPosition(at.x + (edit.shift_x ?? 0)),
-    y: keptPosition(at.y + (edit.shift_y ?? 0)),
-  });
-  return (layer) => {
-    const shown = { ...layer, ...lyingBeside(layer, by, edit) };
-    if (isPlaced(shown)) return { ...shown, placement: by(shown.placement) };
-    return shown.kind === "gradient" ? { ...shown, gradient: by(shown.gradient) } : shown;
-  };
-}
-
-function keptPosition(pixels: number): number {
-  return Math.min(Math.max(pixels, PLACEMENT.x.minimum), PLACEMENT.x.maximum);
-}
-
-/** What does not move with a layer moves with what that lies in. */
-function lyingBeside(
-  layer: Layer,
-  by: <P extends Point>(at: P) => P,
-  { shift_x: x = 0, shift_y: y = 0 }: Extract<Edit, { kind: "set_canvas" }>,
-): Pick<Layer, "mask" | "fades"> {
-  const stays = (linked: boolean) => linked && isPlaced(layer);
-  const fades = layer.fades.map((fade) => (stays(fade.linked) ? fade : by(fade)));
-  const { mask } = layer;
-  if (!mask || stays(mask.linked)) return { mask, fades };
-  const [a, b, c, d, e, f] = mask.to_mask;
-  const to_mask = [a, b, c - a * x - b * y, d, e, f - d * x - e * y] as const;
-  return { mask: { ...mask, to_mask }, fades };
 }

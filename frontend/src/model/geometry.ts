@@ -8,6 +8,7 @@ import {
   type PlacedLayer,
   type Placement,
 } from "@/model/composite";
+import { cornerPoints, frameSize, fromFrame, toFrame, unwarped, warped } from "@/model/shaping";
 
 export interface Point {
   readonly x: number;
@@ -21,37 +22,57 @@ const DEGREE = Math.PI / 180;
 
 /** Return the layer's corners on the canvas: its own top left, then clockwise. */
 export function cornersOf(layer: PlacedLayer): [Point, Point, Point, Point] {
-  const corner = (x: number, y: number) => toCanvas(layer, { x, y });
-  return [
-    corner(0, 0),
-    corner(layer.width, 0),
-    corner(layer.width, layer.height),
-    corner(0, layer.height),
-  ];
+  const [first, second, third, fourth] = cornerPoints(layer.placement.corners).map((at) =>
+    planeToCanvas(layer, at),
+  );
+  return [first, second, third, fourth] as [Point, Point, Point, Point];
+}
+
+/** Return the corners of the layer's frame as they would lie if none were pulled. */
+export function straightCorners(layer: PlacedLayer): [Point, Point, Point, Point] {
+  return cornersOf({ ...layer, placement: { ...layer.placement, corners: null } });
 }
 
 /** Map a position in the layer's photo to the canvas. */
 export function toCanvas(layer: PlacedLayer, at: Point): Point {
   const place = layer.placement;
-  const across = (at.x - layer.width / 2) * place.scale_x * (place.flipped ? -1 : 1);
-  const down = (at.y - layer.height / 2) * place.scale_y * (place.upended ? -1 : 1);
-  const turned = rotated({ x: across, y: down }, place.turn);
-  return { x: place.x + turned.x, y: place.y + turned.y };
+  return planeToCanvas(layer, warped(place, toFrame(place, layer, at)));
 }
 
 /** Map a position on the canvas to the layer's photo. */
 export function toSource(layer: PlacedLayer, at: Point): Point {
   const place = layer.placement;
+  return fromFrame(place, layer, unwarped(place, canvasToPlane(layer, at)));
+}
+
+/** Map a position in the frame's plane, of which the straight frame fills 0..1. */
+export function planeToCanvas(layer: PlacedLayer, at: Point): Point {
+  const place = layer.placement;
+  const { width, height } = frameSize(place, layer);
+  const across = (at.x - 0.5) * width * place.scale_x * (place.flipped ? -1 : 1);
+  const down = (at.y - 0.5) * height * place.scale_y * (place.upended ? -1 : 1);
+  const turned = rotated({ x: across, y: down }, place.turn);
+  return { x: place.x + turned.x, y: place.y + turned.y };
+}
+
+/** Map a position on the canvas to the frame's plane. */
+export function canvasToPlane(layer: PlacedLayer, at: Point): Point {
+  const place = layer.placement;
+  const { width, height } = frameSize(place, layer);
   const back = rotated({ x: at.x - place.x, y: at.y - place.y }, -place.turn);
   return {
-    x: (back.x / place.scale_x) * (place.flipped ? -1 : 1) + layer.width / 2,
-    y: (back.y / place.scale_y) * (place.upended ? -1 : 1) + layer.height / 2,
+    x: (back.x / (place.scale_x * width)) * (place.flipped ? -1 : 1) + 0.5,
+    y: (back.y / (place.scale_y * height)) * (place.upended ? -1 : 1) + 0.5,
   };
 }
 
-/** Tell whether a position on the canvas lies on the layer. */
+/** Tell whether a position on the canvas lies on the layer, within its frame. */
 export function liesOn(layer: PlacedLayer, at: Point): boolean {
-  const { x, y } = toSource(layer, at);
+  const { placement } = layer;
+  const frame = unwarped(placement, canvasToPlane(layer, at));
+  if (frame.x < 0 || frame.y < 0 || frame.x > 1 || frame.y > 1) return false;
+  if (placement.crop?.shape === "ellipse") return Math.hypot(frame.x - 0.5, frame.y - 0.5) <= 0.5;
+  const { x, y } = fromFrame(placement, layer, frame);
   return x >= 0 && y >= 0 && x <= layer.width && y <= layer.height;
 }
 
@@ -85,7 +106,7 @@ export function scaledByCorner(
   to: Point,
   how: { readonly free: boolean; readonly aboutMiddle: boolean },
 ): Placement {
-  const corners = cornersOf(layer);
+  const corners = straightCorners(layer);
   const opposite = corners[(corner + 2) % 4] ?? corners[0];
   const fixed = how.aboutMiddle ? layer.placement : opposite;
   const reach = how.aboutMiddle ? 2 : 1;
@@ -141,9 +162,10 @@ function scaledToCanvas(
   // Inside: the canvas must hold the turned layer's box. Filling: the turned layer
   // must hold the canvas, so the canvas is turned against it.
   const inside = choose === Math.min;
+  const frame = frameSize(layer.placement, layer);
   const [width, height] = inside
-    ? [layer.width * cosine + layer.height * sine, layer.width * sine + layer.height * cosine]
-    : [layer.width, layer.height];
+    ? [frame.width * cosine + frame.height * sine, frame.width * sine + frame.height * cosine]
+    : [frame.width, frame.height];
   const [needWidth, needHeight] = inside
     ? [canvas.width, canvas.height]
     : [canvas.width * cosine + canvas.height * sine, canvas.width * sine + canvas.height * cosine];

@@ -18,7 +18,7 @@ interface Step {
   readonly after: Composite;
 }
 
-const path = "../tests/golden/version-4.jsonl";
+const path = "../tests/golden/version-5.jsonl";
 const [begun, ...steps] = readFileSync(path, "utf8")
   .trim()
   .split("\n")
@@ -54,6 +54,7 @@ const EXPECTED = new Set([
   "move_layer",
   "name_layer",
   "place_layer",
+  "place_layers",
   "remove_layer",
   "set_canvas",
   "show_layer",

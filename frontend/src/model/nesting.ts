@@ -1,11 +1,15 @@
 /** Placements within groups, seen from the canvas, and the other way round. */
 
+import { PLACEMENT } from "@generated/limits";
 import {
   type Composite,
   type Gradient,
   type GradientLayer,
   type GroupLayer,
   groupsAround,
+  isPlaced,
+  type Layer,
+  type Mask,
   type PlacedLayer,
   type Placement,
 } from "@/model/composite";
@@ -40,6 +44,84 @@ export function gradientIntoPile(composite: Composite, id: string, gradient: Gra
   );
 }
 
+/** All that everything lies in, moved, scaled and turned about the corner positions count from. */
+export interface Carrying {
+  readonly x: number;
+  readonly y: number;
+  readonly scale: number;
+  readonly turn: number;
+}
+
+const UPRIGHT = { flipped: false, upended: false };
+
+/** Return a function that carries layers along with all that they lie in. */
+export function carriedBy({ x, y, scale, turn }: Carrying): (layer: Layer) => Layer {
+  const move = (at: Point): Point => {
+    const angle = (turn * Math.PI) / 180;
+    const [cosine, sine] = [scale * Math.cos(angle), scale * Math.sin(angle)];
+    return { x: cosine * at.x - sine * at.y + x, y: sine * at.x + cosine * at.y + y };
+  };
+  return (layer) => {
+    const shown = { ...layer, ...carriedBeside(layer, move, scale, turn) };
+    if (isPlaced(shown)) {
+      const at = keptPoint(move(shown.placement));
+      const { placement } = shown;
+      return { ...shown, placement: changed(placement, UPRIGHT, at, scale, turn + placement.turn) };
+    }
+    if (shown.kind !== "gradient") return shown;
+    const gradient = movedGradient(shown.gradient, move, scale);
+    return { ...shown, gradient: { ...gradient, ...keptPoint(gradient) } };
+  };
+}
+
+/** What does not move with a layer moves with what that lies in. */
+function carriedBeside(
+  layer: Layer,
+  move: (at: Point) => Point,
+  scale: number,
+  turn: number,
+): Pick<Layer, "mask" | "fades"> {
+  const stays = (linked: boolean) => linked && isPlaced(layer);
+  const fades = layer.fades.map((fade) =>
+    stays(fade.linked)
+      ? fade
+      : {
+          ...fade,
+          ...keptPoint(move(fade)),
+          length: Math.max(1, fade.length * scale),
+          angle: wrappedTurn(fade.angle + turn),
+        },
+  );
+  const { mask } = layer;
+  if (!mask || stays(mask.linked)) return { mask, fades };
+  return {
+    mask: { ...mask, to_mask: carriedMap(mask.to_mask, move({ x: 0, y: 0 }), scale, turn) },
+    fades,
+  };
+}
+
+/** Return a mask's map from where everything lies now, not from where it lay. */
+function carriedMap(
+  [a, b, c, d, e, f]: Mask["to_mask"],
+  home: Point,
+  scale: number,
+  turn: number,
+): Mask["to_mask"] {
+  const angle = (turn * Math.PI) / 180;
+  const [cosine, sine] = [Math.cos(angle) / scale, Math.sin(angle) / scale];
+  const row = (x: number, y: number, rest: number): [number, number, number] => {
+    const [across, down] = [x * cosine - y * sine, x * sine + y * cosine];
+    return [across, down, rest - across * home.x - down * home.y];
+  };
+  return [...row(a, b, c), ...row(d, e, f)];
+}
+
+function keptPoint({ x, y }: Point): Point {
+  const kept = (pixels: number) =>
+    Math.min(Math.max(pixels, PLACEMENT.x.minimum), PLACEMENT.x.maximum);
+  return { x: kept(x), y: kept(y) };
+}
+
 function placedOutside(inner: Placement, group: GroupLayer): Placement {
   const place = group.placement;
   return changed(
@@ -69,12 +151,13 @@ function sense(place: Placement): number {
 
 function changed(
   placement: Placement,
-  group: Placement,
+  group: Pick<Placement, "flipped" | "upended">,
   at: Point,
   scale: number,
   turn: number,
 ): Placement {
   return {
+    ...placement,
     x: at.x,
     y: at.y,
     scale_x: clampedScale(placement.scale_x * scale),

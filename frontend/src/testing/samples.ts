@@ -12,6 +12,9 @@ export function samplePlacement(changes: Partial<Placement> = {}): Placement {
     turn: 0,
     flipped: false,
     upended: false,
+    crop: null,
+    corners: null,
+    bend: null,
     ...changes,
   };
 }
@@ -42,7 +45,7 @@ export function sampleGroup(id: string, placement: Placement, ...layers: Layer[]
 
 export function sampleComposite(...layers: Layer[]): Composite {
   return {
-    schema_version: 4,
+    schema_version: 5,
     canvas: { width: 100, height: 80, ppi: 240, background: "#ffffff" },
     layers,
   };

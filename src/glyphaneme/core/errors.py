@@ -48,6 +48,22 @@ class GroupStretchedError(CoreError):
         )
 
 
+class FoldedError(CoreError):
+    """Corners or a grid would fold a picture over itself."""
+
+    def __init__(self) -> None:
+        super().__init__("a picture must not be folded over itself")
+
+
+class GridMismatchError(CoreError):
+    """A grid names more or fewer points than it has."""
+
+    def __init__(self, columns: int, rows: int, count: int) -> None:
+        super().__init__(
+            f"a grid of {columns} by {rows} points must move each; got {count} moves"
+        )
+
+
 class NoSuchWorkError(CoreError):
     """An edit does not fit the kind of layer that it names."""
 
@@ -60,6 +76,23 @@ class NotTogetherError(CoreError):
 
     def __init__(self) -> None:
         super().__init__("layers to be grouped must lie in one and the same group")
+
+
+class TooFewLayersError(CoreError):
+    """An edit needs more layers than it names."""
+
+    def __init__(self, least: int, count: int) -> None:
+        super().__init__(f"at least {least} layers must be chosen; got {count}")
+
+
+class WarpedError(CoreError):
+    """What is asked for needs a straight layer."""
+
+    def __init__(self, layer_name: str) -> None:
+        super().__init__(
+            f"{layer_name} must be straight for that; take its corners and its bend "
+            "back first"
+        )
 
 
 class DepthLimitError(CoreError):

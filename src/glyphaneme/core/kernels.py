@@ -12,6 +12,7 @@ from glyphaneme.core._kernels import (
     painting,
     splitting,
     tiling,
+    warping,
 )
 
 __all__ = [
@@ -24,4 +25,5 @@ __all__ = [
     "painting",
     "splitting",
     "tiling",
+    "warping",
 ]

@@ -15,6 +15,7 @@ from glyphaneme.core.edits import (
     ChangePart,
     CutOut,
     Edit,
+    ExchangePhoto,
     apply,
     decided,
     describe_edit,
@@ -202,7 +203,7 @@ def _locked(visit: Visit, project_id: uuid.UUID) -> ProjectRow:
 
 
 def _require_picture(visit: Visit, edit: Edit) -> None:
-    if isinstance(edit, AddLayer):
+    if isinstance(edit, AddLayer | ExchangePhoto):
         row = _picture(visit, edit.picture)
         if row is None or (row.width, row.height) != (edit.width, edit.height):
             raise PictureMismatchError(edit.name)

@@ -176,6 +176,9 @@ def _covering(
         scale_x=scale,
         scale_y=scale,
         turn=0.0,
+        crop=None,
+        corners=None,
+        bend=None,
     )
 
 

@@ -23,8 +23,9 @@ from glyphaneme.core.place import (
     placed_outside,
     source_to_canvas,
 )
-from glyphaneme.core.place.placement import FARTHEST
+from glyphaneme.core.place.limits import FARTHEST
 from glyphaneme.core.place.span import moved_span
+from glyphaneme.core.place.warping import warp_of
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
@@ -101,6 +102,28 @@ def shifted(layer: Layer, x: float, y: float) -> Layer:
     return _carried(layer, np.array([[1.0, 0, x], [0, 1.0, y]]), placement)
 
 
+def carried(layer: Layer, by: Placement) -> Layer:
+    """Return a layer as all that it lies in is moved, scaled and turned about a corner.
+
+    Parameters
+    ----------
+    layer : Layer
+        Any layer.
+    by : Placement
+        The corner, where positions count from, comes to lie at its `x` and `y`; scaled
+        in proportion.
+
+    Returns
+    -------
+    Layer
+        Colours stay, since they lie everywhere; their masks move.
+    """
+    placement = None
+    if isinstance(layer, PhotoLayer | GroupLayer):
+        placement = placed_outside(layer.placement, group=by, width=0, height=0)
+    return _carried(layer, source_to_canvas(by, width=0, height=0), placement)
+
+
 def box_round(
     layers: Sequence[Layer], canvas: Canvas, *, within: float = FARTHEST / 2
 ) -> Box:
@@ -121,7 +144,7 @@ def box_round(
     Box
         Smaller than the layers where they reach further: nothing is cut off at it.
     """
-    points = np.concatenate([_outline(layer, canvas) for layer in layers])
+    points = np.concatenate([outline_of(layer, canvas) for layer in layers])
     left, top = np.floor(points.min(axis=0)).clip(-within, within)
     right, bottom = np.ceil(points.max(axis=0)).clip(-within, within)
     width, height = max(int(right - left), 1), max(int(bottom - top), 1)
@@ -222,11 +245,26 @@ def lowered_through(layer: Layer, groups: Iterable[GroupLayer]) -> Layer:
     return layer
 
 
-def _outline(layer: Layer, canvas: Canvas) -> PointsF64:
+def outline_of(layer: Layer, canvas: Canvas) -> PointsF64:
+    """Return points round all that a layer reaches over, in what it lies in.
+
+    Parameters
+    ----------
+    layer : Layer
+        Any layer.
+    canvas : Canvas
+        What colours and gradients count as covering.
+
+    Returns
+    -------
+    (N, 2) float64
+        Of a photo or group its frame's, as it is turned and warped.
+    """
     if isinstance(layer, PhotoLayer | GroupLayer):
-        return corners_on_canvas(
-            layer.placement, width=layer.width, height=layer.height
-        )
+        size = {"width": layer.width, "height": layer.height}
+        if layer.placement.is_warped:
+            return warp_of(layer.placement, **size).outline
+        return corners_on_canvas(layer.placement, **size)
     return np.array([[0, 0], [canvas.width, canvas.height]], np.float64)
 
 

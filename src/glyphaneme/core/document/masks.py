@@ -8,6 +8,7 @@ from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document.grouping import lowered_through, on_canvas
 from glyphaneme.core.document.model import ColorLayer, GroupLayer, PlacedLayer
 from glyphaneme.core.mask import Mask
+from glyphaneme.core.mask.layer_part import LayerPart
 from glyphaneme.core.place import canvas_to_source, source_to_canvas
 from glyphaneme.core.place.transform import followed_by, matrix_of, transform_of
 from glyphaneme.core.values import with_fields
@@ -161,10 +162,17 @@ def mask_alone(composite: Composite, layer_id: str) -> Composite:
     lifted = on_canvas(composite.path_to(layer_id))
     mask = lifted.mask
     if mask is not None and mask.linked and isinstance(lifted, PlacedLayer):
-        mask = unlinked_mask(mask, lifted)
+        mask = _seen_mask(mask, lifted)
     white = ColorLayer(id=lifted.id, name=lifted.name, color="#ffffff", mask=mask)
     canvas = with_fields(composite.canvas, background="#000000")
     return with_fields(composite, canvas=canvas, layers=(white,))
+
+
+def _seen_mask(mask: Mask, layer: PlacedLayer) -> Mask:
+    """Return a mask as it lies on the canvas: by the layer itself if that is warped."""
+    if not layer.placement.is_warped:
+        return unlinked_mask(mask, layer)
+    return Mask(parts=(LayerPart(id="itself", layer_id=layer.id),), linked=False)
 
 
 def _groups(path: Iterable[Layer]) -> Iterator[GroupLayer]:

@@ -12,15 +12,19 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document.gradients import Color, Gradient, Opacity
-from glyphaneme.core.errors import GroupStretchedError, LayerMissingError
+from glyphaneme.core.errors import (
+    GroupStretchedError,
+    LayerMissingError,
+    NoSuchWorkError,
+)
 from glyphaneme.core.mask import MAX_FADES, Fade, Mask
 from glyphaneme.core.place import Placement
-from glyphaneme.core.place.placement import Position
+from glyphaneme.core.place.limits import Position
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-SCHEMA_VERSION: Final = 4
+SCHEMA_VERSION: Final = 5
 """Of stored composites and edits; a new one needs a step in `upcasting`."""
 
 MAX_SIDE = 30_000
@@ -154,7 +158,7 @@ class GroupLayer(LayerBase):
 
     @model_validator(mode="after")
     def _keeps_proportions(self) -> GroupLayer:
-        require_even_scale(self.placement)
+        require_plain_group(self.placement)
         return self
 
 
@@ -175,7 +179,7 @@ class Composite(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    schema_version: Literal[4] = SCHEMA_VERSION
+    schema_version: Literal[5] = SCHEMA_VERSION
     canvas: Canvas
     layers: tuple[Layer, ...] = ()
 
@@ -281,8 +285,8 @@ def members_of(layer: Layer) -> tuple[Layer, ...]:
     return layer.layers if isinstance(layer, GroupLayer) else ()
 
 
-def require_even_scale(placement: Placement) -> None:
-    """Check that a group's placement keeps its proportions.
+def require_plain_group(placement: Placement) -> None:
+    """Check that a group's placement keeps its proportions and its shape.
 
     Parameters
     ----------
@@ -293,7 +297,11 @@ def require_even_scale(placement: Placement) -> None:
     ------
     GroupStretchedError
         It is scaled differently across and down.
+    NoSuchWorkError
+        It is cropped or warped.
     """
+    if placement.is_shaped:
+        raise NoSuchWorkError("group", "cannot be cropped, cornered or bent as one")
     if placement.scale_x != placement.scale_y:
         raise GroupStretchedError(placement.scale_x, placement.scale_y)
 

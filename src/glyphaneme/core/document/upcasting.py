@@ -7,6 +7,7 @@ version wrote.
 Version 1 let positions, lengths and names that followed from others grow beyond the
 limits. Version 2 knew neither masks nor fades: its layers have none.
 Version 3 knew no backdrops that were found, and cleaned no edges.
+Version 4 cropped no layer by itself, and set none into corners.
 """
 
 from __future__ import annotations
@@ -38,7 +39,7 @@ def store_composite(composite: Composite) -> Stored:
     --------
     >>> from glyphaneme.core.document.model import Canvas
     >>> store_composite(Composite(canvas=Canvas(width=4, height=3)))["schema_version"]
-    4
+    5
     """
     return composite.model_dump(mode="json")
 

@@ -4,10 +4,17 @@ from __future__ import annotations
 
 from glyphaneme.core.edits.adding import AddColor, AddGradient, AddLayer
 from glyphaneme.core.edits.applying import apply, decided, describe_edit
+from glyphaneme.core.edits.arranging import (
+    AlignLayers,
+    PlacedOne,
+    PlaceLayers,
+    SpaceLayers,
+)
 from glyphaneme.core.edits.blending import BlendLayer
 from glyphaneme.core.edits.canvas import SetCanvas
 from glyphaneme.core.edits.copying import DuplicateLayer
 from glyphaneme.core.edits.cutting import CutOut
+from glyphaneme.core.edits.exchanging import ExchangePhoto
 from glyphaneme.core.edits.fading import CopyFades, FadeLayer
 from glyphaneme.core.edits.grouping import DissolveGroup, GroupLayers
 from glyphaneme.core.edits.kinds import Edit, parse_edit
@@ -41,6 +48,7 @@ __all__ = [
     "AddGradient",
     "AddLayer",
     "AddPart",
+    "AlignLayers",
     "BlendLayer",
     "ChangePart",
     "CopyFades",
@@ -50,6 +58,7 @@ __all__ = [
     "DropMask",
     "DuplicateLayer",
     "Edit",
+    "ExchangePhoto",
     "FadeLayer",
     "GradeLayer",
     "GroupLayers",
@@ -62,11 +71,14 @@ __all__ = [
     "NameLayer",
     "PaintStroke",
     "PlaceLayer",
+    "PlaceLayers",
+    "PlacedOne",
     "RemoveLayer",
     "RemovePart",
     "SetCanvas",
     "SettleMask",
     "ShowLayer",
+    "SpaceLayers",
     "TintLayer",
     "TintSheet",
     "apply",

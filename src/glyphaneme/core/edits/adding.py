@@ -21,7 +21,7 @@ from glyphaneme.core.document.model import (
 from glyphaneme.core.document.tree import inserted
 from glyphaneme.core.edits.base import EditBase
 from glyphaneme.core.place import Placement, fit_placement
-from glyphaneme.core.place.placement import Position
+from glyphaneme.core.place.limits import Position
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:

@@ -48,7 +48,9 @@ class EditBase(BaseModel):
             True where it says everything that is asked.
         """
         said = self.model_dump(mode="json", exclude_none=True)
-        return all(stored.get(name) == value for name, value in said.items())
+        return all(
+            _without_none(stored.get(name)) == value for name, value in said.items()
+        )
 
     def applied(self, composite: Composite) -> Composite:
         """Apply the edit, or refuse it as `apply` says.
@@ -181,3 +183,16 @@ class FieldEdit(LayerEdit):
         layer : Layer
             The layer, as it is before.
         """
+
+
+def _without_none(stored: object) -> object:
+    """Leave out what says nothing, at any depth, as pydantic's `exclude_none` does."""
+    if isinstance(stored, dict):
+        return {
+            name: _without_none(value)
+            for name, value in stored.items()
+            if value is not None
+        }
+    if isinstance(stored, list):
+        return [_without_none(value) for value in stored]
+    return stored

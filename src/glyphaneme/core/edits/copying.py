@@ -9,7 +9,7 @@ from glyphaneme.core.document.changing import with_instead
 from glyphaneme.core.document.grouping import shifted
 from glyphaneme.core.document.model import LONGEST_NAME, GroupLayer, LayerId, Name
 from glyphaneme.core.edits.base import LayerEdit
-from glyphaneme.core.place.placement import Position
+from glyphaneme.core.place.limits import Position
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:

@@ -7,10 +7,12 @@ from typing import Annotated, Any, TypeAlias
 from pydantic import Field, TypeAdapter
 
 from glyphaneme.core.edits.adding import AddColor, AddGradient, AddLayer
+from glyphaneme.core.edits.arranging import AlignLayers, PlaceLayers, SpaceLayers
 from glyphaneme.core.edits.blending import BlendLayer
 from glyphaneme.core.edits.canvas import SetCanvas
 from glyphaneme.core.edits.copying import DuplicateLayer
 from glyphaneme.core.edits.cutting import CutOut
+from glyphaneme.core.edits.exchanging import ExchangePhoto
 from glyphaneme.core.edits.fading import CopyFades, FadeLayer
 from glyphaneme.core.edits.grouping import DissolveGroup, GroupLayers
 from glyphaneme.core.edits.linking_fades import LinkFade
@@ -68,7 +70,11 @@ Edit: TypeAlias = Annotated[
     | LinkFade
     | MeltPhotos
     | PaintStroke
-    | CutOut,
+    | CutOut
+    | PlaceLayers
+    | AlignLayers
+    | SpaceLayers
+    | ExchangePhoto,
     Field(discriminator="kind"),
 ]
 

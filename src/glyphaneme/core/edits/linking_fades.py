@@ -10,7 +10,7 @@ from glyphaneme.core.document.changing import require_unlocked, with_layer_field
 from glyphaneme.core.document.fades import relinked_fade
 from glyphaneme.core.document.model import PlacedLayer
 from glyphaneme.core.edits.base import LayerEdit
-from glyphaneme.core.errors import NoSuchWorkError
+from glyphaneme.core.errors import NoSuchWorkError, WarpedError
 from glyphaneme.core.mask import MAX_FADES
 
 if TYPE_CHECKING:
@@ -31,6 +31,8 @@ class LinkFade(LayerEdit):
         ------
         NoSuchWorkError
             The layer lies everywhere, or has no such fade.
+        WarpedError
+            Its own pixels and what it lies in are no straight maps of each other.
         """
         require_unlocked(composite, self.layer_id)
         layer = composite.layer(self.layer_id)
@@ -38,6 +40,8 @@ class LinkFade(LayerEdit):
             raise NoSuchWorkError(layer.kind, "has no place of its own to move")
         if self.place >= len(layer.fades):
             raise NoSuchWorkError(layer.kind, "has no such fade")
+        if layer.placement.is_warped:
+            raise WarpedError(layer.name)
         fade = relinked_fade(layer.fades[self.place], layer, linked=self.linked)
         before, after = layer.fades[: self.place], layer.fades[self.place + 1 :]
         return with_layer_fields(

@@ -9,7 +9,7 @@ from glyphaneme.core.document.masks import linked_mask, mask_as_it_lies, unlinke
 from glyphaneme.core.document.model import LayerId, PlacedLayer
 from glyphaneme.core.edits.base import LayerEdit
 from glyphaneme.core.edits.mask_parts import MaskEdit
-from glyphaneme.core.errors import NoSuchWorkError
+from glyphaneme.core.errors import NoSuchWorkError, WarpedError
 from glyphaneme.core.mask import Mask
 from glyphaneme.core.mask.recipe import Grown, Smoothed, Softened, Strength
 from glyphaneme.core.values import with_fields
@@ -67,11 +67,15 @@ class LinkMask(MaskEdit):
         ------
         NoSuchWorkError
             The layer lies everywhere.
+        WarpedError
+            Its own pixels and what it lies in are no straight maps of each other.
         """
         if not isinstance(layer, PlacedLayer):
             raise NoSuchWorkError(layer.kind, "has no place of its own to move")
         if mask.linked == self.linked:
             return mask
+        if layer.placement.is_warped:
+            raise WarpedError(layer.name)
         return linked_mask(mask, layer) if self.linked else unlinked_mask(mask, layer)
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:

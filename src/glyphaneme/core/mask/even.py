@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import hashlib
-from typing import TYPE_CHECKING, Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, ClassVar, Literal
 
 import cv2
 import numpy as np
@@ -11,7 +11,7 @@ from pydantic import Field
 
 from glyphaneme.core.mask.parts import Join
 from glyphaneme.core.mask.rasters import MOST_PIXELS, Raster, RasterPart, size_within
-from glyphaneme.core.place.placement import Position
+from glyphaneme.core.place.limits import Position
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -39,6 +39,7 @@ class EvenPart(RasterPart):
     `connected`, only what hangs together with a spot counts.
     """
 
+    is_of_photo: ClassVar[bool] = True
     kind: Literal["even"] = "even"
     join: Join = Join.TAKE
     spots: Annotated[tuple[Spot, ...], Field(min_length=1, max_length=MAX_SPOTS)]

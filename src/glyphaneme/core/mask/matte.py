@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from dataclasses import replace
 from enum import StrEnum
-from typing import TYPE_CHECKING, Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.core.mask.parts import Join, PartId, Reads
 from glyphaneme.core.mask.rasters import RasterPart
-from glyphaneme.core.place.placement import Position
+from glyphaneme.core.place.limits import Position
 
 if TYPE_CHECKING:
     from glyphaneme.core.mask.parts import Seeing
@@ -86,6 +86,7 @@ class MattePart(RasterPart):
     by 2^`level` of the picture's. How it was found is kept to be changed.
     """
 
+    is_of_photo: ClassVar[bool] = True
     kind: Literal["matte"] = "matte"
     join: Join = Join.TAKE
     matte: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]

@@ -13,7 +13,7 @@ from glyphaneme.core.mask.parts import JOINS, PartBase
 from glyphaneme.core.mask.planes import plane_of
 from glyphaneme.core.mask.shapes import Softness
 from glyphaneme.core.mask.steps import Step, soft_edge
-from glyphaneme.core.place.placement import Position
+from glyphaneme.core.place.limits import Position
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray

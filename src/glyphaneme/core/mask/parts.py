@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import TYPE_CHECKING, Annotated, NamedTuple
+from typing import TYPE_CHECKING, Annotated, ClassVar, NamedTuple
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
@@ -73,6 +73,9 @@ class PartBase(BaseModel):
     """One line of a recipe."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
+
+    is_of_photo: ClassVar[bool] = False
+    """Whether it was found in the photo's pixels, and means nothing without them."""
 
     id: PartId
     join: Join = Join.ADD

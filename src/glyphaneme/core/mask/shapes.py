@@ -11,7 +11,7 @@ from pydantic import Field
 from glyphaneme.core._kernels import masking
 from glyphaneme.core.mask.parts import JOINS, PartBase, Seeing
 from glyphaneme.core.mask.steps import Step, soft_edge
-from glyphaneme.core.place.placement import Degrees, Position
+from glyphaneme.core.place.limits import Degrees, Position
 from glyphaneme.core.place.span import Length
 
 SOFTEST = 5000.0

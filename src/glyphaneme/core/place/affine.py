@@ -1,4 +1,8 @@
-"""Affine maps between a picture's own pixels and the canvas."""
+"""Affine maps between a picture's own pixels, its frame's, and the canvas.
+
+Of a warped layer they say where it would lie if it were straight: `warping` says the
+rest.
+"""
 
 from __future__ import annotations
 
@@ -7,9 +11,14 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from glyphaneme.core.place.corners import SQUARE
+from glyphaneme.core.place.transform import followed_by
+
 if TYPE_CHECKING:
     from glyphaneme.core.arrays import MatrixF64, PointsF64
     from glyphaneme.core.place.placement import Placement
+
+    Size = tuple[float, float]
 
 
 def source_to_canvas(placement: Placement, *, width: float, height: float) -> MatrixF64:
@@ -34,13 +43,11 @@ def source_to_canvas(placement: Placement, *, width: float, height: float) -> Ma
     >>> source_to_canvas(half, width=100, height=80) @ (100, 80, 1)
     array([75., 60.])
     """
-    cosine, sine = _exact_turn(math.radians(placement.turn))
-    across, down = _scales(placement)
-    return _mapping(
-        (cosine * across, -sine * down, sine * across, cosine * down),
-        (width / 2, height / 2),
-        (placement.x, placement.y),
-    )
+    crop = placement.crop
+    if crop is None:
+        return frame_to_canvas(placement, width=width, height=height)
+    framed = frame_to_canvas(placement, width=crop.width, height=crop.height)
+    return followed_by(crop.to_frame, framed)
 
 
 def canvas_to_source(placement: Placement, *, width: float, height: float) -> MatrixF64:
@@ -65,6 +72,71 @@ def canvas_to_source(placement: Placement, *, width: float, height: float) -> Ma
     >>> canvas_to_source(half, width=100, height=80) @ (75, 60, 1)
     array([100.,  80.])
     """
+    crop = placement.crop
+    if crop is None:
+        return canvas_to_frame(placement, width=width, height=height)
+    framed = canvas_to_frame(placement, width=crop.width, height=crop.height)
+    return followed_by(framed, crop.to_photo)
+
+
+def frame_size(placement: Placement, *, width: float, height: float) -> Size:
+    """Return how large the frame is that a placement places.
+
+    Parameters
+    ----------
+    placement : Placement
+        Where the picture lies.
+    width, height : float, pixels
+        Size of the picture.
+
+    Returns
+    -------
+    float, float, pixels
+        The crop's size, or the picture's.
+    """
+    crop = placement.crop
+    return (width, height) if crop is None else (crop.width, crop.height)
+
+
+def frame_to_canvas(placement: Placement, *, width: float, height: float) -> MatrixF64:
+    """Map positions in a frame to positions on the canvas.
+
+    Parameters
+    ----------
+    placement : Placement
+        Where the frame's middle lies, how it is mirrored, scaled, then turned.
+    width, height : float, pixels
+        Size of the frame.
+
+    Returns
+    -------
+    (2, 3) float64
+        Upper rows of the homogeneous matrix.
+    """
+    cosine, sine = _exact_turn(math.radians(placement.turn))
+    across, down = _scales(placement)
+    return _mapping(
+        (cosine * across, -sine * down, sine * across, cosine * down),
+        (width / 2, height / 2),
+        (placement.x, placement.y),
+    )
+
+
+def canvas_to_frame(placement: Placement, *, width: float, height: float) -> MatrixF64:
+    """Map positions on the canvas to positions in a frame.
+
+    Parameters
+    ----------
+    placement : Placement
+        As for `frame_to_canvas`, of which this is the inverse.
+    width, height : float, pixels
+        Size of the frame.
+
+    Returns
+    -------
+    (2, 3) float64
+        Upper rows of the homogeneous matrix.
+    """
     cosine, sine = _exact_turn(math.radians(placement.turn))
     across, down = _scales(placement)
     return _mapping(
@@ -77,7 +149,7 @@ def canvas_to_source(placement: Placement, *, width: float, height: float) -> Ma
 def corners_on_canvas(
     placement: Placement, *, width: float, height: float
 ) -> PointsF64:
-    """Return where the picture's four corners lie on the canvas.
+    """Return where the four corners of what is placed lie on the canvas.
 
     Parameters
     ----------
@@ -89,7 +161,8 @@ def corners_on_canvas(
     Returns
     -------
     (4, 2) float64
-        The picture's own top left, top right, bottom right and bottom left.
+        Its own top left, top right, bottom right and bottom left: the frame's where
+        the picture is cropped, as they are pulled where they are.
 
     Examples
     --------
@@ -98,10 +171,10 @@ def corners_on_canvas(
     >>> corners_on_canvas(plain, width=10, height=10)[2]
     array([10., 10.])
     """
-    corners = np.array(
-        [[0, 0, 1], [width, 0, 1], [width, height, 1], [0, height, 1]], np.float64
-    )
-    return corners @ source_to_canvas(placement, width=width, height=height).T
+    wide, high = frame_size(placement, width=width, height=height)
+    points = SQUARE if placement.corners is None else placement.corners.points
+    corners = np.column_stack([points * (wide, high), np.ones(4)])
+    return corners @ frame_to_canvas(placement, width=wide, height=high).T
 
 
 def _scales(placement: Placement) -> tuple[float, float]:

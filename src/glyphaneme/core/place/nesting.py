@@ -10,7 +10,7 @@ import math
 from typing import TYPE_CHECKING
 
 from glyphaneme.core.place.affine import canvas_to_source, source_to_canvas
-from glyphaneme.core.place.placement import kept_position, kept_scale
+from glyphaneme.core.place.limits import kept_position, kept_scale
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:

@@ -1,27 +1,21 @@
-"""Placement of a layer: its middle, size, turn and mirroring."""
+"""Placement of a layer: its middle, size, turn and mirroring, and its shape."""
 
 from __future__ import annotations
 
-from typing import Annotated
+from pydantic import BaseModel, ConfigDict
 
-from pydantic import BaseModel, ConfigDict, Field
-
-FARTHEST = 200_000.0
-"""How far from the canvas's corner anything may lie, in pixels."""
-
-LEAST_SCALE = 0.001
-GREATEST_SCALE = 200.0
-
-Position = Annotated[float, Field(ge=-FARTHEST, le=FARTHEST, allow_inf_nan=False)]
-Scale = Annotated[float, Field(gt=0.0005, le=GREATEST_SCALE, allow_inf_nan=False)]
-Degrees = Annotated[float, Field(ge=-360, le=360, allow_inf_nan=False)]
+from glyphaneme.core.place.bend import Bend
+from glyphaneme.core.place.corners import Corners
+from glyphaneme.core.place.crop import Crop
+from glyphaneme.core.place.limits import Degrees, Position, Scale, kept_scale
 
 
 class Placement(BaseModel):
     """Where a layer lies: canvas pixels, scale of the original, degrees clockwise.
 
-    Mirroring happens before the turn: `flipped` exchanges left and right, `upended`
-    top and bottom.
+    What is placed is the layer's frame: its `crop`'s, or all of it. The frame is bent,
+    then its corners are pulled, then it is mirrored (`flipped` exchanges left and
+    right, `upended` top and bottom), scaled, turned, and its middle put at `x`, `y`.
 
     Examples
     --------
@@ -38,6 +32,19 @@ class Placement(BaseModel):
     turn: Degrees = 0.0
     flipped: bool = False
     upended: bool = False
+    crop: Crop | None = None
+    corners: Corners | None = None
+    bend: Bend | None = None
+
+    @property
+    def is_warped(self) -> bool:
+        """Whether straight lines, or equal distances, do not stay so."""
+        return self.corners is not None or self.bend is not None
+
+    @property
+    def is_shaped(self) -> bool:
+        """Whether it is cropped, warped, or both."""
+        return self.crop is not None or self.is_warped
 
 
 def fit_placement(
@@ -67,45 +74,3 @@ def fit_placement(
     return Placement(
         x=canvas_width / 2, y=canvas_height / 2, scale_x=scale, scale_y=scale
     )
-
-
-def kept_position(pixels: float) -> float:
-    """Keep a position that follows from others within what a placement may hold.
-
-    Parameters
-    ----------
-    pixels : float, pixels
-        Any number.
-
-    Returns
-    -------
-    float, -200000..200000
-        The nearest that can be kept.
-
-    Examples
-    --------
-    >>> kept_position(200_018.0)
-    200000.0
-    """
-    return min(max(float(pixels), -FARTHEST), FARTHEST)
-
-
-def kept_scale(scale: float) -> float:
-    """Keep a scale that follows from others within what a placement may hold.
-
-    Parameters
-    ----------
-    scale : float
-        Any positive number.
-
-    Returns
-    -------
-    float, 0.001..200
-        The nearest that can be kept.
-
-    Examples
-    --------
-    >>> kept_scale(1 / 30_000)
-    0.001
-    """
-    return min(max(scale, LEAST_SCALE), GREATEST_SCALE)

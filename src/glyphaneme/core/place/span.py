@@ -8,8 +8,8 @@ from typing import TYPE_CHECKING, Annotated, TypeVar
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 
+from glyphaneme.core.place.limits import Degrees, Position, kept_position
 from glyphaneme.core.place.nesting import wrapped_turn
-from glyphaneme.core.place.placement import Degrees, Position, kept_position
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:

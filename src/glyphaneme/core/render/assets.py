@@ -18,7 +18,9 @@ from glyphaneme.core.document.model import (
 from glyphaneme.core.mask import Raster
 from glyphaneme.core.mask.paintings import Painting
 from glyphaneme.core.place import Pyramid, canvas_to_source
+from glyphaneme.core.place.warping import warp_of
 from glyphaneme.core.render.texels import own_colors_in
+from glyphaneme.core.render.warped import reach_in
 
 if TYPE_CHECKING:
     from collections.abc import Iterable, Iterator
@@ -156,36 +158,42 @@ def _needed(pictures: Iterable[str], reads: list[Reads], layers: list[Layer]) ->
     )
 
 
-def touches(layer: PlacedLayer, to_layer: MatrixF64, view: View) -> bool:
-    """Tell whether a layer may touch a view.
+def seen_from(layer: PlacedLayer, to_pile: MatrixF64, view: View) -> MatrixF64 | None:
+    """Map a view's pixels to a layer's own, where the layer may touch the view.
 
     Parameters
     ----------
     layer : PhotoLayer or GroupLayer
         A group reaches as far as its members do, so that it may touch any.
-    to_layer : (2, 3) float64
-        Maps the view's pixels to the layer's own.
+    to_pile : (3, 3) float64
+        Maps the view's pixels to what the layer lies in.
     view : View
         What is shown.
 
     Returns
     -------
-    bool
-        False where it lies beyond the view for certain.
+    (2, 3) float64 or None
+        None where it lies beyond the view for certain. Of a warped layer, as if it were
+        straight.
     """
+    to_layer = source_map(layer) @ to_pile
     if isinstance(layer, GroupLayer):
-        return True
+        return to_layer
+    if layer.placement.is_warped:
+        warp = warp_of(layer.placement, width=layer.width, height=layer.height)
+        return None if reach_in(warp, to_pile, view) is None else to_layer
     a, b, c, d, e, f = to_layer.ravel().tolist()
     # A pixel at the edge also shows a part of what lies right beside it.
     corners = [(x, y) for x in (-1, view.width + 1) for y in (-1, view.height + 1)]
     across = [a * x + b * y + c for x, y in corners]
     down = [d * x + e * y + f for x, y in corners]
-    return (
+    touches = (
         max(across) > 0
         and min(across) < layer.width
         and max(down) > 0
         and min(down) < layer.height
     )
+    return to_layer if touches else None
 
 
 def _shown(
@@ -197,8 +205,8 @@ def _shown(
             continue
         inner = None
         if view is not None and to_pile is not None and isinstance(layer, PlacedLayer):
-            to_layer = source_map(layer) @ to_pile
-            if not touches(layer, to_layer, view):
+            to_layer = seen_from(layer, to_pile, view)
+            if to_layer is None:
                 continue
             inner = np.vstack([to_layer, (0, 0, 1)])
         yield layer

@@ -28,6 +28,7 @@ from glyphaneme.core.render.composing import (
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.reaching import reach_of
 from glyphaneme.core.render.rendering import render_fine
+from glyphaneme.core.render.sheets import Sheets
 from glyphaneme.core.render.tables import Placed, Reading, build_table
 from glyphaneme.core.render.views import View
 
@@ -92,6 +93,7 @@ class FrameCache:
 
     def __init__(self, budget: int) -> None:
         self._budget = budget
+        self._sheets = Sheets()
         self._scenes: OrderedDict[Hashable, Scene] = OrderedDict()
         self._lock = Lock()
 
@@ -162,12 +164,12 @@ class FrameCache:
             for one in composite.layers
             if one.visible and one.opacity
         )
-        passes = Passes(pile, assets, view)
+        passes = Passes(pile, assets, view, self._sheets)
         background = background_of(composite.canvas)
         with self._lock:
             before = self._scenes.get(key, Scene(layers=()))
-        reading = Reading(assets, view, passes)
-        scene = _next_scene(before, layers, pile, reading, background, averaged=fine)
+        reading = Reading(assets, view, passes, averaged=fine)
+        scene = _next_scene(before, layers, reading, background)
         table = build_table(
             tuple(one.layer for one in layers[scene.beneath :]),
             assets,
@@ -192,11 +194,8 @@ class FrameCache:
 def _next_scene(
     before: Scene,
     layers: tuple[Seen, ...],
-    pile: tuple[Layer, ...],
     reading: Reading,
     background: NDArray[np.float32],
-    *,
-    averaged: bool,
 ) -> Scene:
     """Keep what both the frame before and this one have."""
     same = _common(before.layers, layers)
@@ -211,11 +210,11 @@ def _next_scene(
             reading.view,
             passes=reading.passes,
             placed=before.placed,
-            averaged=averaged,
+            averaged=reading.averaged,
         )
         base = compose_base(table, background, reading.view, base=base)
         beneath = same
-    placed = _placed_again(before, layers[beneath:], pile, reading, averaged=averaged)
+    placed = _placed_again(before, layers[beneath:], reading)
     return Scene(layers=layers, base=base, beneath=beneath, placed=placed)
 
 
@@ -235,10 +234,7 @@ def _is_same(one: Seen, other: Seen) -> bool:
 def _placed_again(
     before: Scene,
     layers: tuple[Seen, ...],
-    pile: tuple[Layer, ...],
     reading: Reading,
-    *,
-    averaged: bool,
 ) -> dict[str, Placed]:
     """Return the pixels of layers that lie where they did a frame ago."""
     last = {one.layer.id: one for one in before.layers}
@@ -252,17 +248,13 @@ def _placed_again(
             continue
         if not layer.looks_like(same.layer):
             continue
-        ready = before.placed.get(layer.id) or _place(
-            layer, pile, reading, averaged=averaged
-        )
+        ready = before.placed.get(layer.id) or _place(layer, reading)
         if ready is not None:
             found[layer.id] = ready
     return found
 
 
-def _place(
-    layer: Layer, pile: tuple[Layer, ...], reading: Reading, *, averaged: bool
-) -> Placed | None:
+def _place(layer: Layer, reading: Reading) -> Placed | None:
     """Render one layer alone, as far as it reaches in the view."""
     view, assets = reading.view, reading.assets
     left, top, right, bottom = reach_of(layer, view)
@@ -276,8 +268,10 @@ def _place(
         scale=view.scale,
     )
     alone = layer.model_copy(update=NEUTRAL)
-    passes = Passes(pile, assets, part)
-    table = build_table((alone,), assets, part, passes=passes, averaged=averaged)
+    passes = reading.passes.of_part(part)
+    table = build_table(
+        (alone,), assets, part, passes=passes, averaged=reading.averaged
+    )
     shown = compose(table, CLEAR, part)
     opaque = bool(shown[..., 3].min() == 255)
     return Placed(pixels=shown, left=left, top=top, opaque=opaque)

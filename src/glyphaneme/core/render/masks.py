@@ -8,16 +8,23 @@ from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
+from glyphaneme.core._kernels import masking
+from glyphaneme.core.document.model import PhotoLayer
+from glyphaneme.core.mask.steps import Step, soft_edge
+from glyphaneme.core.place.crop import FrameShape
 from glyphaneme.core.place.transform import matrix_of
 
 if TYPE_CHECKING:
+    from collections.abc import Iterator
+
     from glyphaneme.core.arrays import MatrixF64
     from glyphaneme.core.document.model import Layer
-    from glyphaneme.core.mask.steps import Step
     from glyphaneme.core.render.passes import Passes
 
 NUMBERS = 8
 NO_PLANE = (0, 0, 0, 0)
+NEARLY = 1e-3
+"""Of a photo's pixel: nearer to its edge, a frame counts as reaching that."""
 
 
 class Masking(NamedTuple):
@@ -53,8 +60,6 @@ def masking_of(
         No steps where all of the layer shows.
     """
     mask, fades = layer.mask, layer.fades
-    if mask is None and not fades:
-        return UNMASKED
     start = 1.0
     found: list[Step] = []
     if mask is not None:
@@ -62,10 +67,45 @@ def masking_of(
         to_mask = matrix_of(mask.to_mask) @ _homogeneous(base)
         start, steps = passes.mask_steps(layer.id, mask, to_mask)
         found += steps
+    # Whatever a mask adds, nothing shows beyond the frame.
+    if isinstance(layer, PhotoLayer) and not layer.placement.is_warped:
+        found += _frame_steps(layer, to_layer)
     for fade in fades:
         base = to_layer if fade.linked else to_pile
         found += seen_steps((fade.step,), base)
-    return Masking(start, tuple(found))
+    return Masking(start, tuple(found)) if found or start != 1 else UNMASKED
+
+
+def _frame_steps(layer: PhotoLayer, to_layer: MatrixF64) -> Iterator[Step]:
+    """Yield the step that leaves only what lies in a photo's frame, if it has one."""
+    crop = layer.placement.crop
+    if crop is None:
+        return
+    to_frame = crop.to_frame @ _homogeneous(to_layer)
+    pixel = pixel_size(to_frame)
+    left, top, right, bottom = 0.0, 0.0, crop.width, crop.height
+    is_ellipse = crop.shape is FrameShape.ELLIPSE
+    if not (is_ellipse or crop.corner or crop.turn):
+        # Where the photo itself ends, its own edge is enough: two would be too thin.
+        (first_x, first_y), (last_x, last_y) = (
+            crop.to_photo @ (*corner, 1) for corner in ((left, top), (right, bottom))
+        )
+        beyond = 2 * pixel
+        left -= beyond * (first_x < NEARLY)
+        top -= beyond * (first_y < NEARLY)
+        right += beyond * (last_x > layer.width - NEARLY)
+        bottom += beyond * (last_y > layer.height - NEARLY)
+    to_frame[:, 2] -= ((left + right) / 2, (top + bottom) / 2)
+    yield Step(
+        kind=masking.ELLIPSE if is_ellipse else masking.RECTANGLE,
+        to_step=to_frame,
+        numbers=(
+            *soft_edge(0, pixel),
+            (right - left) / 2,
+            (bottom - top) / 2,
+            crop.radius,
+        ),
+    )
 
 
 def seen_steps(steps: tuple[Step, ...], to_mask: MatrixF64) -> tuple[Step, ...]:

@@ -14,9 +14,14 @@ from glyphaneme.core.document.model import NEUTRAL, path_in
 from glyphaneme.core.mask import LayerQuality, Seeing
 from glyphaneme.core.mask.planes import plane_of
 from glyphaneme.core.mask.steps import Step
+from glyphaneme.core.place import build_pyramid
+from glyphaneme.core.render.assets import others_read
 from glyphaneme.core.render.composing import compose
 from glyphaneme.core.render.masks import Masking, pixel_size, seen_steps
+from glyphaneme.core.render.sheets import Sheets
 from glyphaneme.core.render.tables import build_table, white_table
+from glyphaneme.core.render.views import View
+from glyphaneme.core.render.warped import flattened, sheet_view
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
@@ -24,12 +29,13 @@ if TYPE_CHECKING:
 
     from numpy.typing import NDArray
 
-    from glyphaneme.core.arrays import MatrixF64, PixelsU8
-    from glyphaneme.core.document.model import Layer
+    from glyphaneme.core.arrays import MatrixF64, PixelsU8, PointsF64
+    from glyphaneme.core.document.model import Layer, PhotoLayer
     from glyphaneme.core.mask import Mask
     from glyphaneme.core.mask.planes import Plane
+    from glyphaneme.core.place import Pyramid
+    from glyphaneme.core.place.warping import Warp
     from glyphaneme.core.render.assets import Assets
-    from glyphaneme.core.render.views import View
 
     Alpha = NDArray[np.uint8]
 
@@ -38,6 +44,10 @@ LUMINOSITY = np.array([0.3, 0.59, 0.11], np.float32)
 WIDEST = 3.0
 """How many standard deviations of a Gaussian count."""
 SHARPENED = 2.0
+BAND_ROWS = 256
+MOST_AROUND = 4096
+"""Pixels along a side in which other layers are looked at from a sheet, at most."""
+MARGIN = 2
 
 
 class Passes:
@@ -51,12 +61,21 @@ class Passes:
         All that `assets_needed` names.
     view : View
         What is shown.
+    sheets : Sheets, optional
+        Where those of warped layers are kept beyond this view.
     """
 
-    def __init__(self, pile: tuple[Layer, ...], assets: Assets, view: View) -> None:
+    def __init__(
+        self,
+        pile: tuple[Layer, ...],
+        assets: Assets,
+        view: View,
+        sheets: Sheets | None = None,
+    ) -> None:
         self._pile = pile
         self._assets = assets
         self._view = view
+        self._sheets = Sheets() if sheets is None else sheets
         self._made: dict[object, Plane | None] = {}
 
     def other(self, layer_id: str, quality: LayerQuality) -> Plane | None:
@@ -139,6 +158,54 @@ class Passes:
         table = build_table((alone,), self._assets, self._view, passes=self)
         return _quality_of(compose(table, CLEAR, self._view), quality)
 
+    def sheet(
+        self, layer: PhotoLayer, warp: Warp, to_pile: MatrixF64
+    ) -> tuple[Pyramid, float]:
+        """Return a warped photo as it lies flat, with all that moves with it.
+
+        Parameters
+        ----------
+        layer : PhotoLayer
+            Which.
+        warp : Warp
+            How its frame lies.
+        to_pile : (3, 3) float64
+            Maps the view's pixels to what the layer lies in.
+
+        Returns
+        -------
+        Pyramid, float
+            The sheet, and how many of its texels show a pixel of the frame.
+        """
+        flat = flattened(layer)
+        view = sheet_view(warp, 1 / pixel_size(to_pile[:2]))
+        others = others_read(flat, self._pile)
+        to_canvas = self._view.to_canvas @ np.linalg.inv(to_pile)
+        lying = (layer.placement, to_canvas.tobytes()) if others else None
+
+        def render_flat() -> Pyramid:
+            passes = _SheetPasses(self, view, warp, to_canvas)
+            table = build_table((flat,), self._assets, view, passes=passes)
+            return build_pyramid(compose(table, CLEAR, view))
+
+        key = (with_fields(flat, id="-"), others, lying, view)
+        return self._sheets.get(key, render_flat), view.scale
+
+    def of_part(self, view: View) -> Passes:
+        """Return those of another view of the same.
+
+        Parameters
+        ----------
+        view : View
+            What is shown there.
+
+        Returns
+        -------
+        Passes
+            They share what is kept beyond a view.
+        """
+        return Passes(self._pile, self._assets, view, self._sheets)
+
     def _alone(self, layer_id: str, quality: LayerQuality) -> Plane | None:
         found = self.quality(layer_id, quality)
         return None if found is None else plane_of(found)
@@ -151,7 +218,7 @@ class Passes:
             (abs(mask.grown) + WIDEST * (mask.softened + mask.smoothed)) * scale
         )
         wide = self._view.widened(margin)
-        around = Passes(self._pile, self._assets, wide)
+        around = self.of_part(wide)
         moved = np.array([[1.0, 0, -margin], [0, 1, -margin], [0, 0, 1]])
         to_wide = to_mask @ moved
         parts = with_fields(mask, inverted=False, strength=1.0)
@@ -165,6 +232,89 @@ class Passes:
             alpha = _softened(alpha, mask.softened * scale)
         rows, columns = self._view.height, self._view.width
         return plane_of(alpha[margin : margin + rows, margin : margin + columns])
+
+
+class _SheetPasses(Passes):
+    """Those of a sheet: other layers lie on the canvas, and are seen from the sheet."""
+
+    def __init__(
+        self, outer: Passes, view: View, warp: Warp, to_canvas: MatrixF64
+    ) -> None:
+        super().__init__(outer._pile, outer._assets, view, outer._sheets)
+        self._outer = outer
+        self._warp = warp
+        self._to_canvas = to_canvas
+
+    def of_part(self, view: View) -> Passes:
+        """Return those of another view of the sheet.
+
+        Parameters
+        ----------
+        view : View
+            What is shown there.
+
+        Returns
+        -------
+        Passes
+            Of the same sheet.
+        """
+        return _SheetPasses(self._outer, view, self._warp, self._to_canvas)
+
+    def quality(self, layer_id: str, quality: LayerQuality) -> Alpha | None:
+        """Return another layer as the sheet lies over it.
+
+        Parameters
+        ----------
+        layer_id : str
+            Which layer.
+        quality : LayerQuality
+            What of it counts.
+
+        Returns
+        -------
+        (H, W) uint8 or None
+            As large as the sheet's view; None where there is no such layer.
+        """
+        around = self._around()
+        passes = Passes(self._pile, self._assets, around, self._sheets)
+        shown = passes.quality(layer_id, quality)
+        if shown is None:
+            return None
+        out = np.empty((self._view.height, self._view.width), np.uint8)
+        for top in range(0, self._view.height, BAND_ROWS):
+            band = self._view.band(top, BAND_ROWS)
+            at = (self._places(band) - (around.x, around.y)) * around.scale - 0.5
+            across, down = (at[..., axis].astype(np.float32) for axis in (0, 1))
+            out[top : top + band.height] = cv2.remap(
+                shown, across, down, cv2.INTER_LINEAR
+            )
+        return out
+
+    def _around(self) -> View:
+        """Return the view of the canvas in which the sheet lies."""
+        points = self._on_canvas(self._warp.outline)
+        left, top = points.min(axis=0)
+        size = np.ptp(points, axis=0)
+        scale = min(
+            self._view.scale / max(self._warp.least_scale, 1e-6),
+            MOST_AROUND / max(*size.tolist(), 1e-6),
+        )
+        margin = MARGIN / scale
+        width, height = (max(int(one * scale + 2 * MARGIN), 1) for one in size.tolist())
+        return View(float(left - margin), float(top - margin), width, height, scale)
+
+    def _places(self, band: View) -> PointsF64:
+        """Return where the pixels of a part of the sheet lie on the canvas."""
+        across = band.x + (np.arange(band.width) + 0.5) / band.scale
+        down = band.y + (np.arange(band.height) + 0.5) / band.scale
+        points = np.stack(np.meshgrid(across, down), axis=-1).reshape(-1, 2)
+        shares = points / (self._warp.width, self._warp.height)
+        places = self._on_canvas(self._warp.at(shares))
+        return places.reshape(band.height, band.width, 2)
+
+    def _on_canvas(self, points: PointsF64) -> PointsF64:
+        lying = np.column_stack([points, np.ones(len(points))])
+        return np.asarray(lying @ self._to_canvas[:2].T)
 
 
 def _quality_of(shown: PixelsU8, quality: LayerQuality) -> Alpha:

@@ -8,6 +8,8 @@ import numpy as np
 
 from glyphaneme.core.document.model import Layer, PhotoLayer
 from glyphaneme.core.place import corners_on_canvas
+from glyphaneme.core.place.warping import warp_of
+from glyphaneme.core.render.warped import Reach, reach_in
 
 if TYPE_CHECKING:
     from glyphaneme.core.render.views import View
@@ -40,6 +42,9 @@ def reach_of(layer: Layer, view: View) -> tuple[int, int, int, int]:
     """
     if not isinstance(layer, PhotoLayer):
         return 0, 0, view.width, view.height
+    if layer.placement.is_warped:
+        warp = warp_of(layer.placement, width=layer.width, height=layer.height)
+        return reach_in(warp, view.to_canvas, view) or Reach(0, 0, 0, 0)
     corners = corners_on_canvas(layer.placement, width=layer.width, height=layer.height)
     points = (corners - (view.x, view.y)) * view.scale
     left, top = np.floor(points.min(axis=0)).astype(int) - 1

@@ -16,6 +16,7 @@ from glyphaneme.core.render.composing import (
     require_view,
 )
 from glyphaneme.core.render.passes import Passes
+from glyphaneme.core.render.sheets import Sheets
 from glyphaneme.core.render.tables import build_table
 
 if TYPE_CHECKING:
@@ -41,6 +42,7 @@ def render(
     *,
     rounding: Rounding = "nearest",
     pile: tuple[Layer, ...] | None = None,
+    sheets: Sheets | None = None,
 ) -> PixelsU8:
     """Render a view of a composite.
 
@@ -56,6 +58,8 @@ def render(
         How colours become levels, as for `compose`.
     pile : tuple of Layer, optional
         Where masks by other layers find those, where the composite has not all of them.
+    sheets : Sheets, optional
+        Where what is rendered flat is kept for other views.
 
     Returns
     -------
@@ -85,7 +89,8 @@ def render(
     array([255, 128,   0, 255], dtype=uint8)
     """
     require_view(view)
-    passes = Passes(composite.layers if pile is None else pile, assets, view)
+    around = composite.layers if pile is None else pile
+    passes = Passes(around, assets, view, sheets)
     table = build_table(composite.layers, assets, view, passes=passes)
     background = background_of(composite.canvas)
     return compose(table, background, view, rounding=rounding)
@@ -130,9 +135,10 @@ def render_fine(
     if view.scale >= 1:
         return render(composite, assets, view, pile=pile)
     out = np.empty((view.height, view.width, 4), np.uint8)
+    sheets = Sheets()
     for top in range(0, view.height, FINE_ROWS):
         part = view.band(top, FINE_ROWS)
-        shown = render(composite, assets, part.doubled, pile=pile)
+        shown = render(composite, assets, part.doubled, pile=pile, sheets=sheets)
         out[top : top + part.height] = halved(shown)
     return out
 
@@ -178,9 +184,12 @@ def render_bands(
     >>> [len(band) for band in render_bands(bare, {}, whole, rows=2)]
     [2, 2, 1]
     """
+    sheets = Sheets()
     for top in range(0, view.height, rows):
         band = view.band(top, rows)
-        yield render(composite, assets, band, rounding=rounding, pile=pile)
+        yield render(
+            composite, assets, band, rounding=rounding, pile=pile, sheets=sheets
+        )
 
 
 def split_frame(

@@ -29,9 +29,11 @@ from glyphaneme.core.document.model import (
 )
 from glyphaneme.core.errors import PixelsMissingError
 from glyphaneme.core.place import Pyramid
-from glyphaneme.core.render.assets import source_map, touches
+from glyphaneme.core.place.warping import warp_of
+from glyphaneme.core.render.assets import seen_from, source_map
 from glyphaneme.core.render.masks import UNMASKED, Masking, masking_of, step_fields
 from glyphaneme.core.render.texels import texels_of
+from glyphaneme.core.render.warped import is_plain, reach_in, staying, warped_into
 
 if TYPE_CHECKING:
     from collections.abc import Iterator, Mapping, Sequence
@@ -120,7 +122,8 @@ def build_table(
     for layer in layers:
         ready = placed.get(layer.id)
         if ready is None:
-            found += _rows((layer,), Reading(assets, view, passes), view.to_canvas, 0)
+            reading = Reading(assets, view, passes, averaged=averaged)
+            found += _rows((layer,), reading, view.to_canvas, 0)
         elif layer.visible and layer.opacity:
             found.append(Row(_placed_fields(layer, ready), alive=ready.pixels))
     steps = _StepTable()
@@ -195,6 +198,7 @@ class Reading(NamedTuple):
     assets: Assets
     view: View
     passes: Passes
+    averaged: bool = True
 
 
 def white_table(mask: Masking) -> Table:
@@ -253,9 +257,11 @@ def _rows(
         if not (layer.visible and layer.opacity):
             continue
         match layer:
+            case PhotoLayer() if layer.placement.is_warped:
+                yield from _warped_rows(layer, reading, to_pile, depth)
             case PhotoLayer():
-                to_layer = source_map(layer) @ to_pile
-                if not touches(layer, to_layer, reading.view):
+                to_layer = seen_from(layer, to_pile, reading.view)
+                if to_layer is None:
                     continue
                 pyramid = _pyramid_of(layer, reading.assets)
                 fields, level = _photo_fields(layer, pyramid, to_layer)
@@ -274,6 +280,27 @@ def _rows(
                 yield Row(Fields(GROUP_BEGIN), depth=depth + 1)
                 yield from _rows(layer.layers, reading, inner, depth + 1)
                 yield Row(Fields(GROUP_END, **_joining(layer)), mask, depth + 1)
+
+
+def _warped_rows(
+    layer: PhotoLayer, reading: Reading, to_pile: MatrixF64, depth: int
+) -> Iterator[Row]:
+    """Write the row of a photo whose pixels lie in the view before it is composed."""
+    warp = warp_of(layer.placement, width=layer.width, height=layer.height)
+    reach = reach_in(warp, to_pile, reading.view)
+    if reach is None:
+        return
+    pyramid, scale = (
+        (_pyramid_of(layer, reading.assets), 1.0)
+        if is_plain(layer)
+        else reading.passes.sheet(layer, warp, to_pile)
+    )
+    pixels = warped_into(
+        pyramid, warp, to_pile, reach, scale=scale, averaged=reading.averaged
+    )
+    placed = Placed(pixels, reach.left, reach.top, opaque=False)
+    mask = masking_of(staying(layer), to_pile, to_pile, reading.passes)
+    yield Row(_placed_fields(layer, placed), mask, depth, pixels)
 
 
 def _pyramid_of(layer: PhotoLayer, assets: Assets) -> Pyramid:

@@ -12,6 +12,7 @@ from glyphaneme.core.document.model import (
     PlacedLayer,
 )
 from glyphaneme.core.place import corners_on_canvas
+from glyphaneme.core.place.crop import FrameShape
 from glyphaneme.core.tone import color_name
 from glyphaneme.core.wording.masks import (
     cut_words,
@@ -27,6 +28,7 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.document.gradients import Gradient, Stop
     from glyphaneme.core.document.model import Canvas, Composite, Layer
+    from glyphaneme.core.place import Placement
     from glyphaneme.core.wording.masks import Names
 
 Touch = Literal[
@@ -38,6 +40,7 @@ COVER_SLACK = 0.5
 """How many canvas pixels a layer may fall short of an edge and still cover it."""
 
 CM_PER_INCH = 2.54
+NEARLY = 1e-6
 
 
 class Part(NamedTuple):
@@ -195,8 +198,25 @@ def _placing(
         yield "mirrored", "place"
     elif placement.upended:
         yield "upside down", "place"
+    yield from _shaping(placement)
     if placement.turn:
         yield f"turned {placement.turn:.4g}°".replace("-", "\u2212"), "place"
+
+
+def _shaping(placement: Placement) -> Iterator[tuple[str, Touch]]:
+    crop = placement.crop
+    if crop is not None:
+        if crop.shape is FrameShape.ELLIPSE:
+            is_even = abs(crop.width / crop.height - 1) < NEARLY
+            yield f"only in {'a circle' if is_even else 'an ellipse'}", "place"
+        else:
+            yield "only part of it", "place"
+            if crop.corner:
+                yield "with round corners", "place"
+    if placement.corners is not None:
+        yield "set into four corners", "place"
+    if placement.bend is not None:
+        yield "bent", "place"
 
 
 def _running(gradient: Gradient) -> Iterator[tuple[str, Touch]]:
