@@ -54,19 +54,25 @@ export interface Carrying {
 
 const UPRIGHT = { flipped: false, upended: false };
 
+function carriedPoint(at: Point, { x, y, scale, turn }: Carrying): Point {
+  const angle = (turn * Math.PI) / 180;
+  const [cosine, sine] = [scale * Math.cos(angle), scale * Math.sin(angle)];
+  return { x: cosine * at.x - sine * at.y + x, y: sine * at.x + cosine * at.y + y };
+}
+
+/** Return a placement carried along. */
+export function carriedPlacement(placement: Placement, by: Carrying): Placement {
+  const at = keptPoint(carriedPoint(placement, by));
+  return changed(placement, UPRIGHT, at, by.scale, by.turn + placement.turn);
+}
+
 /** Return a function that carries layers along with all that they lie in. */
 export function carriedBy({ x, y, scale, turn }: Carrying): (layer: Layer) => Layer {
-  const move = (at: Point): Point => {
-    const angle = (turn * Math.PI) / 180;
-    const [cosine, sine] = [scale * Math.cos(angle), scale * Math.sin(angle)];
-    return { x: cosine * at.x - sine * at.y + x, y: sine * at.x + cosine * at.y + y };
-  };
+  const move = (at: Point) => carriedPoint(at, { x, y, scale, turn });
   return (layer) => {
     const shown = { ...layer, ...carriedBeside(layer, move, scale, turn) };
     if (isPlaced(shown)) {
-      const at = keptPoint(move(shown.placement));
-      const { placement } = shown;
-      return { ...shown, placement: changed(placement, UPRIGHT, at, scale, turn + placement.turn) };
+      return { ...shown, placement: carriedPlacement(shown.placement, { x, y, scale, turn }) };
     }
     if (shown.kind !== "gradient") return shown;
     const gradient = movedGradient(shown.gradient, move, scale);

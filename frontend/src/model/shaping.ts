@@ -9,6 +9,14 @@ export type Corners = NonNullable<Placement["corners"]>;
 export type Bend = NonNullable<Placement["bend"]>;
 export type Corner = 0 | 1 | 2 | 3;
 
+/** What of a photo's shape is worked on, as the open line of its Place facet. */
+export type ShapingLine = "crop" | "corners" | "bend";
+
+/** Return what of a photo's shape a line works on, if it does. */
+export function shapingLine(line: string | null): ShapingLine | null {
+  return line === "crop" || line === "corners" || line === "bend" ? line : null;
+}
+
 const DEGREE = Math.PI / 180;
 export const CORNER_NAMES = ["top_left", "top_right", "bottom_right", "bottom_left"] as const;
 const SQUARE: readonly Point[] = [
@@ -20,6 +28,11 @@ const SQUARE: readonly Point[] = [
 /** Of the triangle at each corner, in frames; the service refuses thinner ones. */
 const LEAST_AREA = 1e-4;
 const ROUNDS = 12;
+/** Points of a frame that tell how far it reaches when it is bent. */
+export const PROBES: readonly Point[] = Array.from({ length: 81 }, (_, place) => ({
+  x: (place % 9) / 8,
+  y: Math.floor(place / 9) / 8,
+}));
 
 /** Return how large the frame is that a placement places. */
 export function frameSize(placement: Placement, photo: Size): Size {

@@ -24,6 +24,14 @@ export const PURPOSES: readonly { readonly id: Purpose; readonly label: string }
 export const PRINT_SIZES: readonly SheetSize[] = [
   { id: "10x15", label: "10 × 15 cm at 300 ppi", width: 10, height: 15, unit: "cm", ppi: 300 },
   { id: "13x18", label: "13 × 18 cm at 300 ppi", width: 13, height: 18, unit: "cm", ppi: 300 },
+  {
+    id: "postcard",
+    label: "postcard, 14.8 × 10.5 cm",
+    width: 10.5,
+    height: 14.8,
+    unit: "cm",
+    ppi: 300,
+  },
   { id: "a5", label: "A5 at 300 ppi", width: 14.8, height: 21, unit: "cm", ppi: 300 },
   { id: "a4", label: "A4 at 300 ppi", width: 21, height: 29.7, unit: "cm", ppi: 300 },
   { id: "30x40", label: "30 × 40 cm at 240 ppi", width: 30, height: 40, unit: "cm", ppi: 240 },
@@ -41,6 +49,7 @@ export const SCREEN_SIZES: readonly SheetSize[] = [
   { id: "square", label: "square post, 1080", width: 1080, height: 1080, unit: "px", ppi: 96 },
   { id: "portrait", label: "portrait post, 4:5", width: 1080, height: 1350, unit: "px", ppi: 96 },
   { id: "tall", label: "tall story, 9:16", width: 1080, height: 1920, unit: "px", ppi: 96 },
+  { id: "banner", label: "banner, 3 : 1", width: 600, height: 1800, unit: "px", ppi: 96 },
   { id: "product", label: "shop picture, 2000", width: 2000, height: 2000, unit: "px", ppi: 96 },
 ];
 

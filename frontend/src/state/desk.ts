@@ -33,6 +33,8 @@ export type MaskSeen = "hatched" | "mask" | "edge" | "rim";
 
 interface DeskStore {
   readonly openLayer: string | null;
+  /** Layers that are worked on as one, beside the open one or with it. */
+  readonly chosen: readonly string[];
   readonly facet: Facet;
   /** The open line of the open facet: a part of a recipe by its id, a fade by its place. */
   readonly line: string | null;
@@ -61,6 +63,9 @@ interface DeskStore {
   readonly sheetOpen: boolean;
   readonly actions: {
     open(layer: string | null, facet?: Facet): void;
+    choose(layers: readonly string[]): void;
+    /** Choose one more layer, or let it go; the open one is chosen with the first. */
+    toggleChosen(layer: string): void;
     openLine(line: string | null): void;
     setView(view: StageView | null): void;
     setStage(stage: Size): void;
@@ -83,6 +88,7 @@ interface DeskStore {
 
 const FRESH = {
   openLayer: null,
+  chosen: [],
   facet: "place",
   line: null,
   view: null,
@@ -114,6 +120,15 @@ export const useDesk = create<DeskStore>((set) => ({
         maskSeen: "hatched",
         sheetOpen: openLayer === null ? desk.sheetOpen : false,
       })),
+    choose: (chosen) => set({ chosen }),
+    toggleChosen: (layer) =>
+      set(({ chosen, openLayer }) => {
+        const before = chosen.length === 0 && openLayer ? [openLayer] : chosen;
+        if (before.includes(layer) && before.length > 1) {
+          return { chosen: before.filter((one) => one !== layer) };
+        }
+        return { chosen: [...new Set([...before, layer])] };
+      }),
     openLine: (line) => set({ line, tried: null, live: null }),
     setView: (view) => set({ view }),
     setStage: (stage) => set({ stage }),

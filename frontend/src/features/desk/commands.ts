@@ -3,6 +3,7 @@
 import { NAME_LAYER } from "@generated/limits";
 import { v4 as newId } from "uuid";
 import type { DeskActions } from "@/features/desk/DeskContext";
+import { carryAll, chosenOnCanvas, movable } from "@/model/choosing";
 import {
   type Composite,
   type GroupLayer,
@@ -36,6 +37,56 @@ export function nudge(desk: DeskActions, layer: Layer, x: number, y: number): vo
     layer_id: layer.id,
     placement: intoPile(composite, layer.id, moved),
   });
+}
+
+/** Move all chosen layers by whole canvas pixels. */
+export function nudgeChosen(desk: DeskActions, x: number, y: number): void {
+  const composite = expectedComposite();
+  if (!composite) return;
+  const layers = movable(composite, chosenOnCanvas(composite, useDesk.getState().chosen));
+  if (layers.length === 0) return;
+  desk.edit(carryAll(composite, layers, { x, y, scale: 1, turn: 0 }, "moved"));
+}
+
+/** Choose the open layer with others, or let it go. */
+export function chooseOpen(_: DeskActions, layer: Layer): void {
+  const { chosen, actions } = useDesk.getState();
+  if (chosen.length === 0) actions.choose([layer.id]);
+  else actions.toggleChosen(layer.id);
+}
+
+/** Make one group of the chosen layers that lie beside the first, and open that. */
+export function groupChosen(desk: DeskActions): void {
+  const composite = expectedComposite();
+  const { chosen, actions } = useDesk.getState();
+  const first = chosen[0];
+  if (!composite || !first) return;
+  const beside = siblingsOf(composite, first).filter((layer) => chosen.includes(layer.id));
+  const front = beside.at(-1);
+  if (!front) return;
+  const group = newId();
+  desk.edit({
+    kind: "group_layers",
+    group_id: group,
+    name: `${front.name} and others`.slice(0, NAME_LAYER.name.maxLength),
+    layer_ids: beside.map((layer) => layer.id),
+    mode: beside.every((layer) => layer.blend === front.blend) ? front.blend : "normal",
+  });
+  actions.choose([]);
+  actions.open(group, "place");
+}
+
+/** Take all chosen layers away that are not locked. */
+export function removeChosen(desk: DeskActions): void {
+  const composite = expectedComposite();
+  const { chosen, actions } = useDesk.getState();
+  if (!composite) return;
+  for (const id of chosen) {
+    const layer = layerById(composite, id);
+    if (layer && !isLocked(composite, id)) desk.edit({ kind: "remove_layer", layer_id: id });
+  }
+  actions.choose([]);
+  actions.open(null);
 }
 
 /** Bring the layer forward, or send it back with -1, by one place in its own group. */

@@ -4,11 +4,14 @@ import { useEffect } from "react";
 import { takeBackdropAway } from "@/features/cut/cutOut";
 import { walkDoubts } from "@/features/cut/walking";
 import {
+  chooseOpen,
   duplicate,
   nudge,
+  nudgeChosen,
   openLayer,
   putTogether,
   remove,
+  removeChosen,
   shiftInPile,
   takeApart,
   toggleLocked,
@@ -43,6 +46,10 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: "Shift + click", does: "Paint straight on from the last stroke" },
   { keys: "B", does: "Blend: how the open layer joins those beneath" },
   { keys: "Arrow keys", does: "Move the open layer by one pixel; with Shift by ten" },
+  { keys: "M", does: "Choose the open layer with others, or let it go" },
+  { keys: "Shift + click, Shift + drag", does: "Choose one more layer; draw a ring round several" },
+  { keys: "Alt, held", does: "While moving: rest on no edges and middles of others" },
+  { keys: "Ctrl + drag", does: "Move a copy of the layer" },
   { keys: "Page up, Page down", does: "Bring the open layer forward, send it back" },
   { keys: "J", does: "Lay a copy over the open layer" },
   { keys: "K", does: "Lock or unlock the open layer" },
@@ -163,7 +170,8 @@ function nudgeOnStage(
 ): boolean {
   if (!isOnStage(event.target)) return false;
   const step = event.shiftKey ? COARSE_STEP : FINE_STEP;
-  nudge(desk, layer, x * step, y * step);
+  if (useDesk.getState().chosen.length > 1) nudgeChosen(desk, x * step, y * step);
+  else nudge(desk, layer, x * step, y * step);
   return true;
 }
 
@@ -179,6 +187,8 @@ const VIEW_KEYS: Readonly<Record<string, () => void>> = {
 };
 
 function viewCommand({ key }: KeyboardEvent): (() => void) | undefined {
+  const { chosen, actions } = useDesk.getState();
+  if (key === "Escape" && chosen.length > 0) return () => actions.choose([]);
   return VIEW_KEYS[key.toLowerCase()];
 }
 
@@ -193,6 +203,11 @@ const swap = {
     if (swap.since > 0 && performance.now() - swap.since > HELD_MS) swapHeld();
     swap.since = 0;
   },
+};
+
+const removeOpen: LayerCommand = (desk, layer) => {
+  if (useDesk.getState().chosen.length > 1) removeChosen(desk);
+  else remove(desk, layer);
 };
 
 type LayerCommand = (desk: DeskActions, layer: Layer) => void;
@@ -216,8 +231,9 @@ const LAYER_KEYS: Readonly<Record<string, LayerCommand>> = {
   g: () => useDesk.getState().actions.setSeeThrough(true),
   u: putTogether,
   "Shift u": takeApart,
-  Delete: remove,
-  Backspace: remove,
+  m: chooseOpen,
+  Delete: removeOpen,
+  Backspace: removeOpen,
   PageUp: (desk, layer) => shiftInPile(desk, layer, 1),
   PageDown: (desk, layer) => shiftInPile(desk, layer, -1),
   Escape: () => useDesk.getState().actions.open(null),

@@ -4,6 +4,7 @@ import type { ReactElement } from "react";
 import styled from "styled-components";
 import { layColor, layGradient, layPanel } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
+import { ChosenPanel } from "@/features/pile/ChosenPanel";
 import { LayerList } from "@/features/pile/LayerItem";
 import { PileDragProvider } from "@/features/pile/PileDrag";
 import { SheetItem } from "@/features/sheet/SheetItem";
@@ -70,6 +71,7 @@ export function Pile(): ReactElement {
         {layers.length === 0 ? (
           <Nothing>Nothing lies on the sheet yet. What you lay on shows here, in words.</Nothing>
         ) : null}
+        <ChosenPanel />
         <PileDragProvider>
           <LayerList layers={layers} label="Layers, front to back" />
         </PileDragProvider>

@@ -4,9 +4,11 @@ import { PLACEMENT } from "@generated/limits";
 import { type ReactElement, useState } from "react";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
+import { ShapeSettings } from "@/features/pile/ShapeSettings";
 import { isLocked, type PlacedLayer, type Placement } from "@/model/composite";
 import { clampedScale, fillingCanvas, fittedInside, wrappedTurn } from "@/model/geometry";
 import { intoPile, onCanvas } from "@/model/nesting";
+import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
 import { useCalmLive } from "@/state/useCalmLive";
 import { PlainButton } from "@/ui/Button";
@@ -35,18 +37,20 @@ export function PlaceFacet({ layer }: { readonly layer: PlacedLayer }): ReactEle
   const desk = useDeskActions();
   const composite = useComposite();
   const live = useCalmLive();
+  const { setLive } = useDesk((store) => store.actions);
   if (!composite) return null;
   const { canvas } = composite;
   const isLive = live?.kind === "place_layer" && live.layer_id === layer.id;
   const shown = onCanvas(composite, isLive ? { ...layer, placement: live.placement } : layer);
   const place = shown.placement;
-  const change = (changes: Partial<Placement>) =>
-    desk.edit({
+  const off = isLocked(composite, layer.id);
+  const placing = (placement: Placement) =>
+    ({
       kind: "place_layer",
       layer_id: layer.id,
-      placement: intoPile(composite, layer.id, { ...place, ...changes }),
-    });
-  const off = isLocked(composite, layer.id);
+      placement: intoPile(composite, layer.id, placement),
+    }) as const;
+  const change = (changes: Partial<Placement>) => desk.edit(placing({ ...place, ...changes }));
   return (
     <>
       <PlaceNumbers place={place} isOff={off} isGroup={layer.kind === "group"} onChange={change} />
@@ -73,6 +77,18 @@ export function PlaceFacet({ layer }: { readonly layer: PlacedLayer }): ReactEle
           Centre
         </PlainButton>
       </Buttons>
+      {shown.kind === "photo" ? (
+        <ShapeSettings
+          layer={shown}
+          canvas={canvas}
+          isOff={off}
+          onPlace={(placement) => {
+            desk.edit(placing(placement));
+            setLive(null);
+          }}
+          onTry={(placement) => setLive(placing(placement))}
+        />
+      ) : null}
     </>
   );
 }

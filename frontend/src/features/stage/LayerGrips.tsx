@@ -8,6 +8,7 @@ import { Grips } from "@/features/stage/Grips";
 import { OutlineDrawn, OutlineGrips, Spots } from "@/features/stage/OutlineGrips";
 import { RoughMarks } from "@/features/stage/RoughMarks";
 import { ShapeGrips } from "@/features/stage/ShapeGrips";
+import { ShapingGrips } from "@/features/stage/ShapingGrips";
 import { type Composite, isLocked, isPlaced, type Layer } from "@/model/composite";
 import { drawLine, drawnKind, type EvenPart, hasColours, isOwnColour } from "@/model/drawing";
 import { openFade } from "@/model/fades";
@@ -16,6 +17,7 @@ import { lyingOf, maskLying } from "@/model/lying";
 import { openPart } from "@/model/masks";
 import { isRough, openMatte } from "@/model/mattes";
 import { gradientOnCanvas, onCanvas } from "@/model/nesting";
+import { shapingLine } from "@/model/shaping";
 import { brushPart } from "@/model/strokes";
 import type { StageView } from "@/model/viewing";
 import { type Facet, facetFor, useDesk } from "@/state/desk";
@@ -35,8 +37,13 @@ export function LayerGrips(props: LayerGripsProps): ReactElement | null {
 
 function PlaceGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
   const stage = useDesk((desk) => desk.stage);
+  const line = useDesk((desk) => (facetFor(layer, desk.facet) === "place" ? desk.line : null));
   if (!isPlaced(layer)) return null;
   const locked = isLocked(composite, layer.id);
+  const shaping = shapingLine(line);
+  if (shaping && layer.kind === "photo" && !locked) {
+    return <ShapingGrips layer={onCanvas(composite, layer)} line={shaping} view={view} />;
+  }
   return <Grips layer={{ ...onCanvas(composite, layer), locked }} view={view} stage={stage} />;
 }
 

@@ -8,7 +8,9 @@ import { useDeskActions } from "@/features/desk/DeskContext";
 import { draggedPicture } from "@/features/shelf/dragging";
 import { useBringIn } from "@/features/shelf/useBringIn";
 import { Fan } from "@/features/stage/Fan";
+import { ChosenGrips, Ring, SnapTicks } from "@/features/stage/Helping";
 import { LayerGrips } from "@/features/stage/LayerGrips";
+import { SheetGrips } from "@/features/stage/SheetGrips";
 import { useFan } from "@/features/stage/useFan";
 import { useFrames } from "@/features/stage/useFrames";
 import { useStagePointer, useWheelZoom } from "@/features/stage/usePointer";
@@ -50,6 +52,11 @@ const Overlay = styled.svg`
   inset: 0;
   width: 100%;
   height: 100%;
+  pointer-events: none;
+
+  [data-grip] {
+    pointer-events: auto;
+  }
 `;
 
 const Empty = styled.div`
@@ -100,18 +107,30 @@ export function Stage(): ReactElement {
   );
 }
 
+// Each of what may lie over the stage is one condition.
+// biome-ignore lint/complexity/noExcessiveCognitiveComplexity: see above
 function StageOverlay({ view }: { readonly view: StageView | null }): ReactElement {
   const composite = useComposite();
   const live = useDesk((desk) => desk.live);
   const openLayer = useDesk((desk) => desk.openLayer);
   const lookedAt = useDesk((desk) => desk.lookedAt);
+  const sheetOpen = useDesk((desk) => desk.sheetOpen);
+  const isMany = useDesk((desk) => desk.chosen.length > 1);
   const shown = composite && live ? withEdits(composite, [live]) : composite;
   const layer = shown ? layerById(shown, openLayer) : undefined;
+  const grips =
+    shown && layer?.visible && view && !isMany ? (
+      <LayerGrips composite={shown} layer={layer} view={view} />
+    ) : null;
   return (
     <>
-      {shown && layer?.visible && view && !lookedAt ? (
+      {shown && view && !lookedAt ? (
         <Overlay aria-hidden="true" data-testid="stage-overlay">
-          <LayerGrips composite={shown} layer={layer} view={view} />
+          {grips}
+          {sheetOpen ? <SheetGrips canvas={shown.canvas} view={view} /> : null}
+          {isMany ? <ChosenGrips composite={shown} view={view} /> : null}
+          <SnapTicks view={view} />
+          <Ring view={view} />
         </Overlay>
       ) : null}
       {layer ? <WorkingOn layer={layer} /> : null}

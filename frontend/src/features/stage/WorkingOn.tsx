@@ -5,6 +5,7 @@ import styled from "styled-components";
 import type { Layer } from "@/model/composite";
 import { drawnKind } from "@/model/drawing";
 import { isRough } from "@/model/mattes";
+import { shapingLine } from "@/model/shaping";
 import { brushPart } from "@/model/strokes";
 import { useBrush } from "@/state/brush";
 import { useCutting } from "@/state/cutting";
@@ -45,15 +46,23 @@ const DRAWING_WORDS = {
   even: "Click a colour; drag to the right for more of it, to the left for less",
 } as const;
 
+const SHAPING_WORDS = {
+  crop: "Pull the frame by a side or corner; drag the photo inside it",
+  corners: "Pull each corner to where it belongs",
+  bend: "Drag the points of the grid",
+} as const;
+
 export function WorkingOn({ layer }: { readonly layer: Layer }): ReactElement {
   const facet = useDesk((desk) => facetFor(layer, desk.facet));
   const paints = useDesk((desk) => brushPart(layer, desk.line) !== null);
   const drawn = useDesk((desk) => drawnKind(desk.line));
+  const shaping = useDesk((desk) => shapingLine(desk.line));
   const rough = useDesk((desk) => isRough(layer, desk.line));
   return (
     <Corner role="status">
       Working on <strong>{layer.name}</strong>:{" "}
       {layer.locked ? "locked, it stays as it is" : FACET_WORDS[facet]}
+      {!layer.locked && facet === "place" && shaping ? `. ${SHAPING_WORDS[shaping]}` : ""}
       {!layer.locked && facet === "cut" && paints ? <BrushWords /> : null}
       {!layer.locked && facet === "cut" && rough ? <RoughWords /> : null}
       {!layer.locked && facet === "cut" && drawn ? `. ${DRAWING_WORDS[drawn]}` : ""}

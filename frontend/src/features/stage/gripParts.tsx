@@ -95,7 +95,7 @@ export function Bar({ at: { x, y }, along, length }: BarProps): ReactElement {
   );
 }
 
-const PLATE = { width: 74, height: 22 };
+const PLATE = { width: 92, height: 22 };
 
 export function Plate({ at, children }: { at: Point; children: ReactNode }): ReactElement {
   return (

@@ -19,6 +19,10 @@ export type OwnGrip = FadeGrip | ShapeGrip | OutlineGrip;
 export interface OwnDrag {
   readonly kind: "own";
   edit(to: Point, keys: PointerEvent<Element>): Edit;
+  /** The layer that is opened when it has moved. */
+  readonly opens?: string;
+  /** What comes of it in the end, where that is not what was shown last. */
+  ends?(): Edit | null;
 }
 
 /** Return what dragging a grip of the open fade or shape does. */

@@ -1,8 +1,19 @@
 /** The hand on the stage: moving, scaling and turning layers, and dragging the view. */
 
 import { type MouseEvent, type PointerEvent, useEffect, useRef, useState } from "react";
+import { v4 as newId } from "uuid";
 import { openLayer } from "@/features/desk/commands";
 import { type DeskActions, useDeskActions } from "@/features/desk/DeskContext";
+import {
+  beginRing,
+  carryRing,
+  chosenDrag,
+  endRing,
+  othersOf,
+  type RingDrag,
+  shiftedBounds,
+  snapFor,
+} from "@/features/stage/choosing";
 import { beginDrawing, type DrawDrag, drawnNow } from "@/features/stage/drawing";
 import { dragOwn, type OwnDrag, type OwnGrip, ownDrag } from "@/features/stage/ownDrags";
 import {
@@ -13,8 +24,11 @@ import {
   type StrokeDrag,
 } from "@/features/stage/painting";
 import { beginRough, resizeHeld, roughNow } from "@/features/stage/roughing";
+import { insideDrag, type ShapingGrip, shapingDrag } from "@/features/stage/shapingDrags";
+import { sheetDrag } from "@/features/stage/sheetDrags";
 import { SLACK, stagePoint, useHold } from "@/features/stage/useHold";
 import { viewInForce, zoomTowards } from "@/features/stage/zooming";
+import { chosenOnCanvas } from "@/model/choosing";
 import {
   type Composite,
   type Gradient,
@@ -23,6 +37,7 @@ import {
   isLocked,
   isPlaced,
   type Layer,
+  type PhotoLayer,
   type PlacedLayer,
   type Placement,
 } from "@/model/composite";
@@ -38,12 +53,14 @@ import {
 import { draggedGradient, type GradientGrip } from "@/model/gradients";
 import { gradientIntoPile, gradientOnCanvas, intoPile, onCanvas } from "@/model/nesting";
 import { takenByClick } from "@/model/reaching";
+import { boundsOf } from "@/model/snapping";
 import { pannedBy, type Size, stageToCanvas } from "@/model/viewing";
 import { facetFor, useDesk } from "@/state/desk";
+import { useHelping } from "@/state/helping";
 import { expectedComposite } from "@/state/project";
 
 type Corner = 0 | 1 | 2 | 3;
-type Grip = Corner | "turn" | GradientGrip | OwnGrip;
+type Grip = Corner | "turn" | GradientGrip | OwnGrip | ShapingGrip;
 
 interface LayerDrag {
   readonly kind: "layer";
@@ -56,6 +73,8 @@ interface LayerDrag {
   /** In Cut and Fade the hand works on the layer, and does not move it. */
   readonly isStill: boolean;
   moved: boolean;
+  /** What it may come to rest on. */
+  others?: ReturnType<typeof othersOf>;
 }
 
 interface GradientDrag {
@@ -71,6 +90,7 @@ type Drag =
   | GradientDrag
   | OwnDrag
   | StrokeDrag
+  | RingDrag
   | DrawDrag;
 
 const WHEEL_ZOOM = 0.0016;
@@ -156,14 +176,22 @@ function carryOn(drag: Drag, event: PointerEvent<Element>, desk: DeskActions): v
   else if (drag.kind === "layer") dragLayer(drag, event);
   else if (drag.kind === "gradient") dragGradient(drag, event);
   else if (drag.kind === "own") dragOwn(drag, event);
+  else if (drag.kind === "ring") carryRing(drag, event);
   else if (drag.kind === "stroke") goOn(drag, event, desk);
   else drag.move(event);
 }
 
 function endDrag(drag: Drag, desk: DeskActions): void {
+  useHelping.getState().setSnap(null);
   if (drag.kind === "stroke") endStroke(drag, desk);
+  else if (drag.kind === "ring") finishRing(drag);
   else if (drag.kind === "draw") drag.end(desk);
   else if (drag.kind !== "pan") letGo(drag, desk);
+}
+
+function finishRing(drag: RingDrag): void {
+  const composite = expectedComposite();
+  if (composite) endRing(drag, composite);
 }
 
 /** Begin what a press means: dragging the view, a grip or a layer. */
@@ -183,11 +211,48 @@ function taken(event: PointerEvent<Element>, desk: DeskActions): Drag | null {
   const start = stageToCanvas(view, stagePoint(event));
   const open = openLayer();
   const grip = gripOf(event.target);
-  if (paintedNow() && !event.altKey) return beginStroke(composite, event);
-  if (roughNow() && !event.altKey) return beginRough(composite, event);
-  if (drawnNow() && grip === null && !event.altKey) return beginDrawing(composite, event, desk);
+  const sheet = sheetDrag(composite, grip, start);
+  if (sheet) return sheet;
+  const many = withMany(composite, open, grip, start, event);
+  if (many) return many;
+  const working = event.altKey ? null : atWork(composite, event, grip, desk);
+  if (working) return working();
   if (grip !== null && open) return grippedBy(composite, open, grip, start);
-  return takenLayer(composite, open, start, event);
+  const inside = isCropping(open) && canBeTaken(composite, open, start) && !event.altKey;
+  return inside ? insideDrag(composite, open, start) : takenLayer(composite, open, start, event);
+}
+
+/** Begin a ring, or what is done with several layers at once; null for one alone. */
+function withMany(
+  composite: Composite,
+  open: Layer | undefined,
+  grip: Grip | null,
+  start: Point,
+  event: PointerEvent<Element>,
+): Drag | null {
+  if (open && worksInside(open)) return null;
+  const { chosen, actions } = useDesk.getState();
+  if (event.shiftKey && grip === null) {
+    return beginRing(start, taking(composite.layers, start, composite.canvas, event)?.id ?? null);
+  }
+  if (chosen.length < 2) return null;
+  if (grip !== null) return isLayerGrip(grip) ? chosenDrag(composite, grip, start) : null;
+  const layers = chosenOnCanvas(composite, chosen);
+  if (layers.some((layer) => liesOn(layer, start))) return chosenDrag(composite, null, start);
+  actions.choose([]);
+  return null;
+}
+
+/** Return what begins where the hand paints, marks or draws. */
+function atWork(
+  composite: Composite,
+  event: PointerEvent<Element>,
+  grip: Grip | null,
+  desk: DeskActions,
+): (() => Drag | null) | null {
+  if (paintedNow()) return () => beginStroke(composite, event);
+  if (roughNow()) return () => beginRough(composite, event);
+  return drawnNow() && grip === null ? () => beginDrawing(composite, event, desk) : null;
 }
 
 /** Take the open layer if it lies there, or the front one; where nothing lies, close it. */
@@ -196,7 +261,7 @@ function takenLayer(
   open: Layer | undefined,
   start: Point,
   event: PointerEvent<Element>,
-): LayerDrag | null {
+): Drag | null {
   const under = layerUnder(composite, open, start, event);
   const keepsOpen = isPlaced(open) && canBeTaken(composite, open, start);
   const layer = keepsOpen ? open : taking(composite.layers, start, composite.canvas, event);
@@ -204,6 +269,7 @@ function takenLayer(
     useDesk.getState().actions.open(null);
     return null;
   }
+  if (event.ctrlKey) return copyDrag(layer, start);
   if (!keepsOpen) useDesk.getState().actions.open(layer.id);
   return {
     kind: "layer",
@@ -216,14 +282,37 @@ function takenLayer(
   };
 }
 
+/** Move a copy, and leave the layer where it is. */
+function copyDrag({ id }: Layer, start: Point): OwnDrag {
+  const copy = newId();
+  return {
+    kind: "own",
+    opens: copy,
+    edit: (to) => ({
+      kind: "duplicate_layer",
+      layer_id: id,
+      copy_id: copy,
+      shift: [to.x - start.x, to.y - start.y],
+    }),
+  };
+}
+
 function grippedBy(composite: Composite, open: Layer, grip: Grip, start: Point): Drag | null {
   if (worksInside(open)) return ownDrag(composite, open, grip);
+  const shaping = open.kind === "photo" ? shapingDrag(composite, open, grip) : null;
+  if (shaping) return shaping;
   if (open.kind === "gradient" && isGradientGrip(grip)) {
     return { kind: "gradient", layer: open, gradient: gradientOnCanvas(composite, open), grip };
   }
   if (!isPlaced(open) || !isLayerGrip(grip)) return null;
   const layer = onCanvas(composite, open);
   return { kind: "layer", layer, grip, start, under: null, isStill: false, moved: false };
+}
+
+/** Tell whether the hand moves a photo in its frame, and not with it. */
+function isCropping(layer: Layer | undefined): layer is PhotoLayer {
+  const { facet, line } = useDesk.getState();
+  return layer?.kind === "photo" && facetFor(layer, facet) === "place" && line === "crop";
 }
 
 function worksInside(layer: Layer): boolean {
@@ -288,10 +377,22 @@ function draggedTo(
   keys: { readonly shiftKey: boolean; readonly altKey: boolean },
 ): Placement {
   const { layer, grip, start } = drag;
-  if (grip === null) return movedBy(layer.placement, to.x - start.x, to.y - start.y);
+  if (grip === null) {
+    const by = { x: to.x - start.x, y: to.y - start.y };
+    const snap = restFor(drag, by, keys.altKey);
+    return movedBy(layer.placement, by.x + snap.x, by.y + snap.y);
+  }
   if (grip === "turn") return turnedTowards(layer.placement, to, keys.shiftKey ? TURN_STEP : null);
   const free = keys.shiftKey && layer.kind !== "group";
   return scaledByCorner(layer, grip, to, { free, aboutMiddle: keys.altKey });
+}
+
+/** Return how far from where the hand has it a layer comes to rest. */
+function restFor(drag: LayerDrag, by: Point, isFree: boolean): Point {
+  const composite = expectedComposite();
+  if (!composite) return { x: 0, y: 0 };
+  drag.others ??= othersOf(composite, [drag.layer.id]);
+  return snapFor(composite, shiftedBounds(boundsOf(drag.layer), by.x, by.y), drag.others, isFree);
 }
 
 function dragGradient(drag: GradientDrag, event: PointerEvent<Element>): void {
@@ -310,8 +411,11 @@ function dragGradient(drag: GradientDrag, event: PointerEvent<Element>): void {
 /** Make what was dragged an edit; a press that did not move takes the layer under it. */
 function letGo(drag: LayerDrag | GradientDrag | OwnDrag, desk: DeskActions): void {
   const { live, actions } = useDesk.getState();
-  if (live) desk.edit(live);
-  else if (drag.kind === "layer" && drag.under && drag.grip === null) actions.open(drag.under);
+  const made = live && drag.kind === "own" && drag.ends ? drag.ends() : live;
+  if (made) {
+    desk.edit(made);
+    if (drag.kind === "own" && drag.opens) actions.open(drag.opens);
+  } else if (drag.kind === "layer" && drag.under && drag.grip === null) actions.open(drag.under);
   actions.setLive(null);
 }
 

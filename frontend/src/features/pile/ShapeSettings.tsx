@@ -1,0 +1,309 @@
+/** What shapes a photo, in words: how much of it shows, and whether it is straight and flat. */
+
+import { CROP, PLACEMENT } from "@generated/limits";
+import type { ReactElement } from "react";
+import styled from "styled-components";
+import { pulledCorner } from "@/features/stage/shapingDrags";
+import type { Canvas, PhotoLayer, Placement } from "@/model/composite";
+import { cropOf, framedInRatio, uncropped, withCrop } from "@/model/cropping";
+import { cornersOf } from "@/model/geometry";
+import { type Crop, flatBend, regridded, type ShapingLine, shapingLine } from "@/model/shaping";
+import { useDesk } from "@/state/desk";
+import { useShaping } from "@/state/shaping";
+import { font } from "@/theme/tokens";
+import { PlainButton } from "@/ui/Button";
+import { Choice } from "@/ui/Choice";
+import { LabelledSlider } from "@/ui/LabelledSlider";
+import { LiveSelect } from "@/ui/LiveSelect";
+import { LiveWord } from "@/ui/LiveWord";
+import { NumberGrid } from "@/ui/NumberGrid";
+
+const Words = styled.p`
+  font-family: ${font.reading};
+  font-size: 14.5px;
+`;
+
+const Part = styled.div`
+  display: grid;
+  gap: 10px;
+`;
+
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+`;
+
+interface ShapeSettingsProps {
+  /** As it lies on the canvas. */
+  readonly layer: PhotoLayer;
+  readonly canvas: Canvas;
+  readonly isOff: boolean;
+  onPlace(placement: Placement): void;
+  onTry(placement: Placement): void;
+}
+
+export function ShapeSettings(props: ShapeSettingsProps): ReactElement {
+  const line = useDesk((desk) => shapingLine(desk.line));
+  const { openLine } = useDesk((desk) => desk.actions);
+  const { crop, corners, bend } = props.layer.placement;
+  const word = (name: ShapingLine, label: string, hint: string) => (
+    <LiveWord
+      label={`${label}: ${hint}`}
+      isExpanded={line === name}
+      onPress={() => openLine(line === name ? null : name)}
+    >
+      {label}
+    </LiveWord>
+  );
+  return (
+    <>
+      <Words>
+        {word("crop", crop ? "Only part of it" : "All of it", "crop the photo")} shows,{" "}
+        {word("corners", corners ? "set into four corners" : "straight", "pull its corners")} and{" "}
+        {word("bend", bend ? "bent" : "flat", "bend it by a grid")}.
+      </Words>
+      {line === "crop" ? <CropSettings {...props} /> : null}
+      {line === "corners" ? <CornerSettings {...props} /> : null}
+      {line === "bend" ? <BendSettings {...props} /> : null}
+    </>
+  );
+}
+
+const RATIOS = [
+  { id: "free", label: "freely" },
+  { id: "own", label: "as the photo" },
+  { id: "canvas", label: "as the sheet" },
+  { id: "1", label: "square" },
+  { id: "1.5", label: "3 : 2" },
+  { id: "1.3333", label: "4 : 3" },
+  { id: "1.7778", label: "16 : 9" },
+  { id: "0.6667", label: "2 : 3" },
+  { id: "0.75", label: "3 : 4" },
+  { id: "0.5625", label: "9 : 16" },
+] as const;
+
+const EXACT: Readonly<Record<string, number>> = {
+  "1": 1,
+  "1.5": 3 / 2,
+  "1.3333": 4 / 3,
+  "1.7778": 16 / 9,
+  "0.6667": 2 / 3,
+  "0.75": 3 / 4,
+  "0.5625": 9 / 16,
+};
+
+function CropSettings(props: ShapeSettingsProps): ReactElement {
+  const { layer, isOff, onPlace } = props;
+  const crop = cropOf(layer);
+  return (
+    <Part>
+      <ProportionWords {...props} />
+      <OutlineSettings {...props} />
+      <InsideSettings {...props} />
+      <Row>
+        <PlainButton
+          isDisabled={isOff || !layer.placement.crop}
+          onPress={() => onPlace(uncropped(layer))}
+        >
+          Show all of it
+        </PlainButton>
+        <PlainButton
+          isDisabled={isOff}
+          onPress={() => {
+            const side = Math.min(crop.width, crop.height);
+            onPlace(withCrop(layer, { ...crop, shape: "ellipse", width: side, height: side }));
+          }}
+        >
+          A true circle
+        </PlainButton>
+      </Row>
+    </Part>
+  );
+}
+
+function ProportionWords({ layer, canvas, onPlace }: ShapeSettingsProps): ReactElement {
+  const { ratio, setRatio } = useShaping();
+  const ratios: Readonly<Record<string, number>> = {
+    ...EXACT,
+    own: layer.width / layer.height,
+    canvas: canvas.width / canvas.height,
+  };
+  const chosen = Object.keys(ratios).find((name) => ratios[name] === ratio) ?? "free";
+  const choose = (name: string) => {
+    const wanted = ratios[name] ?? null;
+    setRatio(wanted);
+    if (wanted !== null) onPlace(framedInRatio(layer, wanted));
+  };
+  return (
+    <Words>
+      Pull the frame{" "}
+      <LiveSelect
+        label="Proportion of the frame"
+        value={chosen}
+        choices={[...RATIOS]}
+        onChange={choose}
+      />
+      ; drag the photo inside it.
+    </Words>
+  );
+}
+
+function OutlineSettings({ layer, isOff, onPlace, onTry }: ShapeSettingsProps): ReactElement {
+  const crop = cropOf(layer);
+  const least = Math.min(crop.width, crop.height);
+  const changed = (changes: Partial<Crop>) => withCrop(layer, { ...crop, ...changes });
+  const side = (label: string, name: "width" | "height") => ({
+    label,
+    value: crop[name],
+    limits: CROP[name],
+    onChange: (pixels: number) => onPlace(changed({ [name]: pixels })),
+  });
+  return (
+    <>
+      <Choice
+        label="Shape of the frame"
+        value={crop.shape === "ellipse" ? "ellipse" : crop.corner > 0 ? "rounded" : "rectangle"}
+        choices={[
+          { id: "rectangle", label: "Corners" },
+          { id: "rounded", label: "Rounded" },
+          { id: "ellipse", label: "Round" },
+        ]}
+        isDisabled={isOff}
+        onChange={(id) =>
+          onPlace(
+            changed({
+              shape: id === "ellipse" ? "ellipse" : "rectangle",
+              corner: id === "rounded" ? least / 8 : 0,
+            }),
+          )
+        }
+      />
+      {crop.corner > 0 && crop.shape === "rectangle" ? (
+        <LabelledSlider
+          label="Corners"
+          value={Math.round(crop.corner)}
+          min={1}
+          max={Math.round(least / 2)}
+          unit="px"
+          fallback={Math.round(least / 8)}
+          isDisabled={isOff}
+          onChange={(corner) => onTry(changed({ corner }))}
+          onChangeEnd={(corner) => onPlace(changed({ corner }))}
+        />
+      ) : null}
+      <NumberGrid isDisabled={isOff} numbers={[side("Wide", "width"), side("High", "height")]} />
+    </>
+  );
+}
+
+function InsideSettings({ layer, isOff, onPlace, onTry }: ShapeSettingsProps): ReactElement {
+  const crop = cropOf(layer);
+  const changed = (changes: Partial<Crop>) => withCrop(layer, { ...crop, ...changes });
+  return (
+    <>
+      <LabelledSlider
+        label="Inside"
+        value={Math.round(crop.zoom * 100)}
+        min={10}
+        max={400}
+        unit="%"
+        fallback={100}
+        isDisabled={isOff}
+        onChange={(zoom) => onTry(changed({ zoom: zoom / 100 }))}
+        onChangeEnd={(zoom) => onPlace(changed({ zoom: zoom / 100 }))}
+      />
+      <LabelledSlider
+        label="Turned"
+        value={Math.round(crop.turn * 10) / 10}
+        min={-45}
+        max={45}
+        unit="°"
+        fallback={0}
+        isDisabled={isOff}
+        onChange={(turn) => onTry(changed({ turn }))}
+        onChangeEnd={(turn) => onPlace(changed({ turn }))}
+      />
+    </>
+  );
+}
+
+const CORNER_WORDS = ["Top left", "Top right", "Bottom right", "Bottom left"] as const;
+
+function CornerSettings({ layer, isOff, onPlace }: ShapeSettingsProps): ReactElement {
+  const corners = cornersOf(layer);
+  return (
+    <Part>
+      <Words>Pull each corner to where it belongs. Numbers count on the sheet.</Words>
+      {CORNER_WORDS.map((name, place) => {
+        const at = corners[place] ?? { x: 0, y: 0 };
+        return (
+          <NumberGrid
+            key={name}
+            isDisabled={isOff}
+            numbers={[
+              {
+                label: `${name}, across`,
+                value: at.x,
+                limits: PLACEMENT.x,
+                onChange: (x) => onPlace(pulledCorner(layer, place, { ...at, x })),
+              },
+              {
+                label: "down",
+                value: at.y,
+                limits: PLACEMENT.y,
+                onChange: (y) => onPlace(pulledCorner(layer, place, { ...at, y })),
+              },
+            ]}
+          />
+        );
+      })}
+      <Row>
+        <PlainButton
+          isDisabled={isOff || !layer.placement.corners}
+          onPress={() => onPlace({ ...layer.placement, corners: null })}
+        >
+          Straight again
+        </PlainButton>
+      </Row>
+    </Part>
+  );
+}
+
+const GRIDS = [2, 3, 4, 5, 7].map((side) => ({ id: `${side}`, label: `${side}` }));
+
+function BendSettings({ layer, isOff, onPlace }: ShapeSettingsProps): ReactElement {
+  const { placement } = layer;
+  const bend = placement.bend ?? flatBend(3, 3);
+  const regrid = (columns: number, rows: number) =>
+    onPlace({ ...placement, bend: regridded(bend, columns, rows) });
+  return (
+    <Part>
+      <Words>
+        Drag the points of a grid,{" "}
+        <LiveSelect
+          label="Points across"
+          value={`${bend.columns}`}
+          choices={GRIDS}
+          onChange={(columns) => regrid(Number(columns), bend.rows)}
+        />{" "}
+        across and{" "}
+        <LiveSelect
+          label="Points down"
+          value={`${bend.rows}`}
+          choices={GRIDS}
+          onChange={(rows) => regrid(bend.columns, Number(rows))}
+        />{" "}
+        down.
+      </Words>
+      <Row>
+        <PlainButton
+          isDisabled={isOff || !placement.bend}
+          onPress={() => onPlace({ ...placement, bend: null })}
+        >
+          Flat again
+        </PlainButton>
+      </Row>
+    </Part>
+  );
+}

@@ -1,0 +1,85 @@
+/** Dragging what shapes a photo: its frame, its four corners, the points of its bend. */
+
+import type { OwnDrag } from "@/features/stage/ownDrags";
+import type { Composite, Edit, PhotoLayer, Placement } from "@/model/composite";
+import { type CropGrip, isCropGrip, pulledFrame, shiftedInside } from "@/model/cropping";
+import { canvasToPlane, type Point } from "@/model/geometry";
+import { intoPile, onCanvas } from "@/model/nesting";
+import { bentTo, cornerPoints, cornersAt, flatBend, unwarped } from "@/model/shaping";
+import { useDesk } from "@/state/desk";
+import { useShaping } from "@/state/shaping";
+
+export type ShapingGrip = CropGrip | `pull-${number}` | `grid-${number}`;
+
+const PULL = "pull-";
+const GRID = "grid-";
+
+/** Return what dragging a grip of a photo's shape does; null for other grips. */
+export function shapingDrag(composite: Composite, open: PhotoLayer, grip: unknown): OwnDrag | null {
+  const layer = onCanvas(composite, open);
+  const dragged = (move: (to: Point, shiftKey: boolean) => Placement): OwnDrag => ({
+    kind: "own",
+    edit: (to, keys) => placed(composite, open, move(to, keys.shiftKey)),
+  });
+  if (isCropGrip(grip)) {
+    const ratio = frameRatio(layer);
+    return dragged((to, shiftKey) =>
+      pulledFrame(layer, grip, to, useShaping.getState().ratio ?? (shiftKey ? ratio : null)),
+    );
+  }
+  if (typeof grip !== "string") return null;
+  if (grip.startsWith(PULL)) {
+    const place = Number(grip.slice(PULL.length));
+    return dragged((to) => pulledCorner(layer, place, to));
+  }
+  if (!grip.startsWith(GRID)) return null;
+  const place = Number(grip.slice(GRID.length));
+  return dragged((to) => pulledGrid(layer, place, to));
+}
+
+/** Return what dragging inside a photo's frame does: the photo moves in it. */
+export function insideDrag(composite: Composite, open: PhotoLayer, start: Point): OwnDrag {
+  const layer = onCanvas(composite, open);
+  return {
+    kind: "own",
+    edit: (to) => placed(composite, open, shiftedInside(layer, start, to)),
+  };
+}
+
+/** Pull a corner to a position, unless the picture would fold; then it stays as it is. */
+export function pulledCorner(layer: PhotoLayer, place: number, to: Point): Placement {
+  const at = canvasToPlane(layer, to);
+  const points = cornerPoints(layer.placement.corners).map((one, other) =>
+    other === place ? at : one,
+  );
+  const corners = cornersAt(points);
+  return corners ? { ...layer.placement, corners } : lastSound(layer);
+}
+
+function pulledGrid(layer: PhotoLayer, place: number, to: Point): Placement {
+  const { placement } = layer;
+  const bend = placement.bend ?? flatBend(3, 3);
+  const straight = { ...placement, bend: null };
+  const at = unwarped(straight, canvasToPlane(layer, to));
+  return { ...placement, bend: bentTo(bend, place, at) };
+}
+
+/** What was shown last: a drag that goes too far stays where it was still possible. */
+function lastSound(layer: PhotoLayer): Placement {
+  const { live } = useDesk.getState();
+  const isIts = live?.kind === "place_layer" && live.layer_id === layer.id;
+  return isIts ? { ...layer.placement, corners: live.placement.corners } : layer.placement;
+}
+
+function placed(composite: Composite, { id }: PhotoLayer, placement: Placement): Edit {
+  return {
+    kind: "place_layer",
+    layer_id: id,
+    placement: intoPile(composite, id, placement),
+  };
+}
+
+function frameRatio(layer: PhotoLayer): number {
+  const { width, height } = layer.placement.crop ?? layer;
+  return width / height;
+}

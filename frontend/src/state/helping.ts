@@ -1,0 +1,35 @@
+/** What is drawn over the stage for the hand alone: where things snap, a ring being drawn. */
+
+import { create } from "zustand";
+import type { Point } from "@/model/geometry";
+import type { Snap } from "@/model/snapping";
+import type { Size } from "@/model/viewing";
+
+interface Frame extends Size {
+  readonly left: number;
+  readonly top: number;
+}
+
+interface HelpingStore {
+  readonly snap: Snap | null;
+  readonly ring: readonly Point[] | null;
+  /** A line that is being drawn along what should be level. */
+  readonly level: readonly Point[] | null;
+  /** The sheet as it will be, in its present pixels. */
+  readonly frame: Frame | null;
+  setSnap(snap: Snap | null): void;
+  setRing(ring: readonly Point[] | null): void;
+  setFrame(frame: Frame | null): void;
+  setLevel(level: readonly Point[] | null): void;
+}
+
+export const useHelping = create<HelpingStore>((set) => ({
+  snap: null,
+  ring: null,
+  level: null,
+  frame: null,
+  setSnap: (snap) => set({ snap }),
+  setRing: (ring) => set({ ring }),
+  setFrame: (frame) => set({ frame }),
+  setLevel: (level) => set({ level }),
+}));
