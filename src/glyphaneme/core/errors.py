@@ -64,6 +64,14 @@ class GridMismatchError(CoreError):
         )
 
 
+class NotAlikeError(CoreError):
+    """Two pictures cannot be lined up by what they have in common."""
+
+    def __init__(self, what: str) -> None:
+        super().__init__(f"the {what} of both must agree on one place; they do not")
+        self.what = what
+
+
 class NoSuchWorkError(CoreError):
     """An edit does not fit the kind of layer that it names."""
 
