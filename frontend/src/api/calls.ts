@@ -2,6 +2,8 @@
 
 import { getJson, send, sendBody, sendJson } from "@/api/http";
 import type {
+  AlignAnswer,
+  AlignRequest,
   DoubtfulPlace,
   EditAnswer,
   ExportRequest,
@@ -106,6 +108,17 @@ export const askForMatte = (
   picture: string,
   asked: { key: string; request: CutRequest; prepared: boolean },
 ): Promise<CutAnswer> => sendJson<CutAnswer>(`/api/pictures/${picture}/mattes`, asked);
+
+/** Have photos lined up; by numbers the answer comes at once. */
+export const askForAlignment = (
+  id: string,
+  asked: {
+    key: string;
+    revision: string;
+    unsaved: readonly Edit[];
+    request: AlignRequest;
+  },
+): Promise<AlignAnswer> => sendJson<AlignAnswer>(`/api/projects/${id}/alignments`, asked);
 
 /** Networks that find subjects. */
 export const fetchNetworks = async (): Promise<Network[]> =>

@@ -28,6 +28,10 @@ class NotThereError(ServiceError):
         self.what = what
 
 
+class NotAlignedError(ServiceError):
+    """Two photos do not say how one lies over the other."""
+
+
 class KeyReusedError(ServiceError):
     """A client used one key for two different requests."""
 

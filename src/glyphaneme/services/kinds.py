@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from glyphaneme.services.aligning import line_up
 from glyphaneme.services.cutting import cut_out
 from glyphaneme.services.finishing import make_file
 from glyphaneme.services.reading_in import read_in
@@ -22,4 +23,5 @@ WORK: Mapping[JobKind, Work] = {
     JobKind.READ_PICTURE: read_in,
     JobKind.EXPORT: make_file,
     JobKind.CUT_OUT: cut_out,
+    JobKind.LINE_UP: line_up,
 }

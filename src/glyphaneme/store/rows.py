@@ -33,6 +33,7 @@ class JobKind(StrEnum):
     READ_PICTURE = "read_picture"
     EXPORT = "export"
     CUT_OUT = "cut_out"
+    LINE_UP = "line_up"
 
 
 class Base(DeclarativeBase):
@@ -221,6 +222,10 @@ class JobRow(Base):
         CheckConstraint(
             "kind <> 'cut_out' OR (picture_id IS NOT NULL AND request IS NOT NULL)",
             name="cuts_out_of_a_picture",
+        ),
+        CheckConstraint(
+            "kind <> 'line_up' OR (project_id IS NOT NULL AND request IS NOT NULL)",
+            name="lines_up_in_a_project",
         ),
     )
 

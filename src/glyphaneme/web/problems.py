@@ -30,6 +30,7 @@ STATUS: dict[type[Exception], tuple[HTTPStatus, str]] = {
     errors.PictureMismatchError: (HTTPStatus.CONFLICT, "picture-mismatch"),
     errors.NamelessFileError: (HTTPStatus.UNPROCESSABLE_ENTITY, "nameless-file"),
     errors.NetworkMissingError: (HTTPStatus.CONFLICT, "network-missing"),
+    errors.NotAlignedError: (HTTPStatus.CONFLICT, "not-aligned"),
     errors.ExportSizeError: (HTTPStatus.UNPROCESSABLE_ENTITY, "export-size"),
 }
 

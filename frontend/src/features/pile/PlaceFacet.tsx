@@ -4,6 +4,7 @@ import { PLACEMENT } from "@generated/limits";
 import { type ReactElement, useState } from "react";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
+import { LineUp } from "@/features/pile/LineUp";
 import { ShapeSettings } from "@/features/pile/ShapeSettings";
 import { isLocked, type PlacedLayer, type Placement } from "@/model/composite";
 import { clampedScale, fillingCanvas, fittedInside, wrappedTurn } from "@/model/geometry";
@@ -89,6 +90,7 @@ export function PlaceFacet({ layer }: { readonly layer: PlacedLayer }): ReactEle
           onTry={(placement) => setLive(placing(placement))}
         />
       ) : null}
+      {layer.kind === "photo" ? <LineUp layer={layer} composite={composite} isOff={off} /> : null}
     </>
   );
 }

@@ -1,8 +1,8 @@
-"""Lining up by what pictures show: features first, then small patches, below a pixel."""
+"""Lining up by what pictures show: features, then patches, below a pixel."""
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 import cv2
 import numpy as np
@@ -38,8 +38,6 @@ ROUNDS = 3
 SURE_SHARE = 0.25
 LEAST_CERTAINTY = 0.35
 SMALLEST_SCALE, LARGEST_SCALE = 0.1, 10.0
-
-Report = "Callable[[float], None]"
 
 
 def aligned_by_content(
@@ -94,13 +92,10 @@ def aligned_by_content(
 def _by_features(moving: PixelsU8, fixed: PixelsU8, kind: MapKind) -> MatrixF64:
     """Return a map on which features agree, in the pictures' own pixels."""
     seen = [_seen(one, LOOK_LONGEST) for one in (moving, fixed)]
-    finder = cv2.SIFT_create(MOST_FEATURES, contrastThreshold=0.02)
+    finder = cv2.SIFT.create(MOST_FEATURES, contrastThreshold=0.02)
     found = [finder.detectAndCompute(_evened(light), None) for light, _ in seen]
     (points, marks), (others, other_marks) = found
-    if marks is None or other_marks is None:
-        raise NotAlikeError("pictures")
-    if min(len(points), len(others)) < FEWEST_ALIKE:
-        raise NotAlikeError("pictures")
+    _require_enough(min(len(points), len(others)), FEWEST_ALIKE)
     # Square roots of shares compare better than the marks do (R. Arandjelović,
     # A. Zisserman, "Three things everyone should know to improve object retrieval",
     # CVPR 2012).
@@ -114,8 +109,7 @@ def _by_features(moving: PixelsU8, fixed: PixelsU8, kind: MapKind) -> MatrixF64:
         for one, second in (pair for pair in pairs if len(pair) == 2)
         if one.distance < DISTINCT * second.distance
     ]
-    if len(alike) < FEWEST_ALIKE:
-        raise NotAlikeError("pictures")
+    _require_enough(len(alike), FEWEST_ALIKE)
     scales = [scale for _, scale in seen]
     source = np.array([points[one.queryIdx].pt for one in alike]) / scales[0]
     target = np.array([others[one.trainIdx].pt for one in alike]) / scales[1]
@@ -126,11 +120,12 @@ def _agreed(
     source: PointsF64, target: PointsF64, kind: MapKind, near: float
 ) -> MatrixF64:
     """Return the map on which most pairs agree."""
+    # Neither is there where nothing agrees, whatever the types say.
+    inside: Any
     if kind is MapKind.PROJECTIVE:
-        matrix, inside = cv2.findHomography(source, target, cv2.USAC_MAGSAC, near)
-        sure = inside is not None and matrix is not None
+        _, inside = cv2.findHomography(source, target, cv2.USAC_MAGSAC, near)
     else:
-        part, inside = cv2.estimateAffinePartial2D(
+        _, inside = cv2.estimateAffinePartial2D(
             source,
             target,
             method=cv2.RANSAC,
@@ -138,17 +133,25 @@ def _agreed(
             maxIters=10_000,
             confidence=0.999,
         )
-        sure = inside is not None and part is not None
-    if not sure:
-        raise NotAlikeError("pictures")
-    chosen = inside.ravel().astype(bool)
-    if chosen.sum() < FEWEST_ALIKE:
-        raise NotAlikeError("pictures")
+    chosen = np.zeros(len(source), bool) if inside is None else inside.ravel() > 0
+    _require_enough(chosen.sum(), FEWEST_ALIKE)
     fit = fitted(source[chosen], target[chosen], kind)
     scale = np.sqrt(abs(np.linalg.det(fit[:2, :2])))
-    if not SMALLEST_SCALE < scale < LARGEST_SCALE:
-        raise NotAlikeError("pictures")
+    within = SMALLEST_SCALE < scale < LARGEST_SCALE
+    _require_enough(int(within), 1)
     return fit
+
+
+def _require_enough(count: int, least: int) -> None:
+    """Require that so many agree.
+
+    Raises
+    ------
+    NotAlikeError
+        Fewer do.
+    """
+    if count < least:
+        raise NotAlikeError("pictures")
 
 
 def _refined(
@@ -180,9 +183,8 @@ def _refined(
             (other.shape[1], other.shape[0]),
         )  # fmt: skip
         places = [at for at in grid if inside[_window(at)].min() == 255]
-        if len(places) < FEWEST_PATCHES:
-            raise NotAlikeError("pictures")
-        moves, sure = _moved(_local(laid), near, places)
+        _require_enough(len(places), FEWEST_PATCHES)
+        moves, sure = _moved(_local(np.asarray(laid, np.float32)), near, places)
         agreeing, matrix, error = _settled(
             np.array(places, np.float64) + PATCH / 2,
             moves,
@@ -204,19 +206,17 @@ def _settled(
     kind: MapKind,
 ) -> tuple[int, MatrixF64, float]:
     """Fit a map to patches that agree; return how many do, it, and what is left."""
-    if sure.sum() < FEWEST_PATCHES:
-        raise NotAlikeError("pictures")
+    _require_enough(sure.sum(), FEWEST_PATCHES)
     target = places[sure] + moves[sure]
-    source = mapped(np.linalg.inv(to_other), places[sure])
+    source = mapped(np.asarray(np.linalg.inv(to_other), np.float64), places[sure])
     keep = np.ones(len(source), bool)
-    matrix = to_other
+    matrix, left, limit = to_other, np.zeros(len(source)), 0.0
     for _ in range(6):
         matrix = fitted(source[keep], target[keep], kind)
         left = np.hypot(*(mapped(matrix, source) - target).T)
         limit = max(2.5 * float(np.median(left)), 0.3)
         keep = left < limit
-        if keep.sum() < FEWEST_PATCHES:
-            raise NotAlikeError("pictures")
+        _require_enough(keep.sum(), FEWEST_PATCHES)
     error = float(np.sqrt(np.mean(left[keep] ** 2)))
     agreeing = int((left < max(limit, 1.0)).sum()) if error < WIDEST_SHIFT / 4 else 0
     return agreeing, matrix, error

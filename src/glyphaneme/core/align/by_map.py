@@ -80,9 +80,8 @@ def to_model(tags: Mapping[str, Any]) -> MatrixF64:
     [101.0, 199.0, 1.0]
     """
     matrix = np.eye(3)
-    whole, scale, tie = (
-        tags.get(name) or () for name in ("transformation", "pixel_scale", "tie_points")
-    )
+    names = ("transformation", "pixel_scale", "tie_points")
+    whole, scale, tie = (list(tags.get(name) or []) for name in names)
     if len(whole) == 16:
         rows = np.array(whole, np.float64).reshape(4, 4)
         matrix[:2] = rows[:2, [0, 1, 3]]

@@ -59,10 +59,15 @@ def aligned_by_points(
 
 
 def _require_apart(points: PointsF64, kind: MapKind) -> None:
-    """Refuse points that do not say what the map needs."""
+    """Refuse points that do not say what the map needs.
+
+    Raises
+    ------
+    NotAlikeError
+        They lie on one another, or on one line.
+    """
     if kind is MapKind.SHIFT:
         return
-    others = np.delete(points[None] - points[:, None], 0, axis=1)
     nearest = min(
         float(np.hypot(*(one - other)))
         for place, one in enumerate(points)
@@ -72,7 +77,6 @@ def _require_apart(points: PointsF64, kind: MapKind) -> None:
         raise NotAlikeError("points")
     if kind is MapKind.PROJECTIVE and _smallest_triangle(points) < APART:
         raise NotAlikeError("points")
-    del others
 
 
 def _smallest_triangle(points: PointsF64) -> float:

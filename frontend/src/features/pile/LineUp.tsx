@@ -1,0 +1,192 @@
+/** Lining a photo up with another of the same place. */
+
+import { type ReactElement, useState } from "react";
+import styled from "styled-components";
+import { v4 as newId } from "uuid";
+import { askForAlignment, cancelJob } from "@/api/calls";
+import type { AlignFound, AlignRequest } from "@/api/types";
+import { type DeskActions, useDeskActions } from "@/features/desk/DeskContext";
+import { jobEnd } from "@/features/jobs/jobEnd";
+import { sharedFrame } from "@/model/aligning";
+import { allLayers, type Composite, type PhotoLayer } from "@/model/composite";
+import { useMessages } from "@/state/messages";
+import { useProject } from "@/state/project";
+import { font } from "@/theme/tokens";
+import { PlainButton } from "@/ui/Button";
+import { LiveSelect } from "@/ui/LiveSelect";
+import { LiveWord } from "@/ui/LiveWord";
+import { Progress } from "@/ui/Progress";
+
+const Words = styled.p`
+  font-family: ${font.reading};
+  font-size: 14.5px;
+  line-height: 1.6;
+`;
+
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+`;
+
+type By = "content" | "map";
+type Kind = NonNullable<AlignRequest["kind"]>;
+
+const BY = [
+  { id: "content", label: "what both show" },
+  { id: "map", label: "map coordinates in their files" },
+];
+
+const KINDS = [
+  { id: "shift", label: "only moving it" },
+  { id: "similar", label: "moving, scaling and turning it" },
+  { id: "projective", label: "pulling its corners too" },
+];
+
+interface LineUpProps {
+  readonly layer: PhotoLayer;
+  readonly composite: Composite;
+  readonly isOff: boolean;
+}
+
+export function LineUp({ layer, composite, isOff }: LineUpProps): ReactElement | null {
+  const desk = useDeskActions();
+  const [isOpen, setOpen] = useState(false);
+  const others = allLayers(composite.layers).filter(
+    (one) => one.kind === "photo" && one.id !== layer.id,
+  );
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [by, setBy] = useState<By>("content");
+  const [kind, setKind] = useState<Kind>("similar");
+  const work = useAlignment(desk);
+  const fixed = others.find(({ id }) => id === chosen) ?? others[0];
+  if (fixed?.kind !== "photo") return null;
+  if (!isOpen) {
+    return (
+      <Words>
+        Shows it the same place as another photo?{" "}
+        <LiveWord onPress={() => setOpen(true)}>Line it up</LiveWord>.
+      </Words>
+    );
+  }
+  return (
+    <>
+      <Words>
+        Line it up with{" "}
+        <LiveSelect
+          label="Line it up with"
+          value={fixed.id}
+          choices={others.map(({ id, name }) => ({ id, label: name }))}
+          onChange={setChosen}
+        />{" "}
+        by <LiveSelect label="By" value={by} choices={BY} onChange={(id) => setBy(id as By)} />
+        {by === "content" ? (
+          <>
+            ,{" "}
+            <LiveSelect
+              label="What may change"
+              value={kind}
+              choices={KINDS}
+              onChange={(id) => setKind(id as Kind)}
+            />
+          </>
+        ) : null}
+        .
+      </Words>
+      {work.progress === null ? (
+        <Row>
+          <PlainButton
+            isDisabled={isOff}
+            onPress={() => work.begin({ moving: layer.id, fixed: fixed.id, by, kind, pairs: [] })}
+          >
+            Line it up
+          </PlainButton>
+          <PlainButton onPress={() => cutToShared(desk, composite, [layer.id, fixed.id])}>
+            Cut the sheet to what both show
+          </PlainButton>
+        </Row>
+      ) : (
+        <Row>
+          <Progress label="Looking for what both show" share={work.progress} />
+          <PlainButton onPress={work.stop}>Stop</PlainButton>
+        </Row>
+      )}
+      {work.said ? <Words role="status">{work.said}</Words> : null}
+    </>
+  );
+}
+
+interface Alignment {
+  /** 0..1; null where nothing is under way. */
+  readonly progress: number | null;
+  /** How sure the last one was. */
+  readonly said: string | null;
+  begin(request: AlignRequest): void;
+  stop(): void;
+}
+
+function useAlignment(desk: DeskActions): Alignment {
+  const [progress, setProgress] = useState<number | null>(null);
+  const [said, setSaid] = useState<string | null>(null);
+  const [job, setJob] = useState<string | null>(null);
+  const take = (found: AlignFound) => {
+    desk.edit({
+      kind: "place_layers",
+      deed: "lined up",
+      places: [{ layer_id: found.layer_id, placement: found.placement }],
+    });
+    setSaid(
+      `Lined up, ${Math.round(found.certainty * 100)} % sure; what was matched lies within ${found.error.toFixed(1)} px.`,
+    );
+  };
+  const begin = (request: AlignRequest) => {
+    setProgress(0);
+    setSaid(null);
+    alignment(desk.projectId, request, { onJob: setJob, onProgress: setProgress })
+      .then((found) => found && take(found))
+      .catch((error: Error) => useMessages.getState().warn(error.message))
+      .finally(() => {
+        setProgress(null);
+        setJob(null);
+      });
+  };
+  return {
+    progress,
+    said,
+    begin,
+    stop: () => {
+      if (job) void cancelJob(job).catch(() => undefined);
+    },
+  };
+}
+
+interface Heard {
+  onJob(id: string): void;
+  onProgress(share: number): void;
+}
+
+/** Return where a photo comes to lie, or null where the work was stopped. */
+async function alignment(
+  project: string,
+  request: AlignRequest,
+  { onJob, onProgress }: Heard,
+): Promise<AlignFound | null> {
+  const { known, waiting } = useProject.getState();
+  if (!known) return null;
+  const asked = { key: newId(), revision: known.head, unsaved: waiting, request };
+  const { found, job } = await askForAlignment(project, asked);
+  if (found || !job) return found;
+  onJob(job.id);
+  const end = await jobEnd(job.id, (one) => onProgress(one.progress));
+  if (end.state === "failed") throw new Error(end.error ?? "They could not be lined up.");
+  return end.state === "done" ? (end.found as AlignFound | null) : null;
+}
+
+/** Make the sheet as large as what both photos lie over. */
+function cutToShared(desk: DeskActions, composite: Composite, ids: readonly string[]): void {
+  const edit = sharedFrame(composite, ids);
+  if (edit) desk.edit(edit);
+  else
+    useMessages.getState().warn("These two lie over nothing in common; the sheet stays as it is.");
+}
