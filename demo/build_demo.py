@@ -21,6 +21,23 @@ ASK_AGAIN_S = 0.2
 CM_PER_INCH = 2.54
 
 
+Spot = tuple[float, float]
+"""A position, as shares of the canvas."""
+
+
+@dataclass(frozen=True)
+class Crop:
+    """The part of a photo that shows: its middle, width and ratio (width by height)."""
+
+    x: float = 0.5
+    y: float = 0.5
+    width: float = 1.0
+    ratio: float = 1.0
+    shape: str = "rectangle"
+    corner: float = 0.0
+    """Radius, as a share of its width."""
+
+
 @dataclass(frozen=True)
 class Laid:
     """A photo on the canvas: middle and width as shares of the canvas."""
@@ -34,6 +51,17 @@ class Laid:
     flipped: bool = False
     mode: str = "normal"
     opacity: float = 1.0
+    crop: Crop | None = None
+    onto: tuple[Spot, Spot, Spot, Spot] | None = None
+    """Where its corners lie, from the top left clockwise, instead of all of that."""
+
+
+@dataclass(frozen=True)
+class LinedUp:
+    """A photo that is there already is lined up with another by map coordinates."""
+
+    name: str
+    onto: str
 
 
 @dataclass(frozen=True)
@@ -86,7 +114,7 @@ class CutOut:
     photo: str
 
 
-Step = Laid | Washed | Together | Colored | Changed | CutOut
+Step = Laid | LinedUp | Washed | Together | Colored | Changed | CutOut
 
 
 @dataclass(frozen=True)
@@ -410,7 +438,119 @@ KIT = DemoProject(
     ),
 )
 
-PROJECTS = (OPENING, POSTCARD, PROFILE, MEDALLION, TWO_SKIES, KIT, TWICE, POSTER)
+ON_THE_WALL = DemoProject(
+    name="Poster on the wall",
+    width_cm=22.352,
+    height_cm=16.764,
+    ppi=250,
+    background="#ffffff",
+    layers=(
+        Laid("wall-poster-frame.jpg", "Wall"),
+        Laid(
+            "stage-set.jpg",
+            "Stage",
+            mode="multiply",
+            opacity=0.94,
+            crop=Crop(width=0.43, ratio=0.7),
+            onto=(
+                (0.3395, 0.1636),
+                (0.5745, 0.2218),
+                (0.5745, 0.7085),
+                (0.3377, 0.7327),
+            ),
+        ),
+    ),
+)
+
+MEADOW = DemoProject(
+    name="Spring and tent",
+    width_cm=24.384,
+    height_cm=18.288,
+    ppi=250,
+    background="#ffffff",
+    layers=(
+        Laid("meadow-spring.tif", "Meadow in spring"),
+        Laid("meadow-tent.tif", "Meadow with the tent", width=0.7),
+        LinedUp("Meadow with the tent", onto="Meadow in spring"),
+        Changed(
+            "Meadow with the tent",
+            "fade_layer",
+            {"fades": [{"x": 1150, "y": 870, "length": 240, "angle": 180}]},
+        ),
+    ),
+)
+
+NINE = (
+    ("lantern-glow.jpg", "Lanterns", Crop(width=0.55)),
+    ("stage-set.jpg", "Stage", Crop(width=0.5)),
+    ("forest-dusk.jpg", "Forest", Crop(x=0.55, width=0.6)),
+    ("puppet-facing-left.jpg", "Puppet", Crop(y=0.36, width=0.8)),
+    ("puppet-kit-box.jpg", "Kit", Crop(y=0.55, width=0.7, shape="ellipse")),
+    ("puppet-facing-right.jpg", "Puppet, turned", Crop(y=0.36, width=0.8)),
+    ("misty-hills.jpg", "Hills", Crop(width=0.55)),
+    ("workbench.jpg", "Workbench", Crop(x=0.4, width=0.6)),
+    ("wall-poster-frame.jpg", "Wall", Crop(x=0.45, width=0.6)),
+)
+NAMES = tuple(name for _, name, _ in NINE)
+ROWS = tuple(NAMES[at : at + 3] for at in (0, 3, 6))
+COLUMNS = tuple(NAMES[at::3] for at in range(3))
+THREE_BY_THREE = DemoProject(
+    name="Three by three",
+    width_cm=25,
+    height_cm=25,
+    ppi=150,
+    background="#f1e8d6",
+    layers=(
+        # Roughly, and then brought into rows and columns by rule.
+        *(
+            Laid(
+                photo,
+                name,
+                x=0.2 + 0.3 * (place % 3),
+                y=0.2 + 0.3 * (place // 3),
+                width=0.28,
+                crop=crop,
+            )
+            for place, (photo, name, crop) in enumerate(NINE)
+        ),
+        *(
+            Changed(
+                row[0],
+                "space_layers",
+                {"axis": "across", "over": "canvas"},
+                several=row,
+            )
+            for row in ROWS
+        ),
+        *(
+            Changed(
+                column[0],
+                "space_layers",
+                {"axis": "down", "over": "canvas"},
+                several=column,
+            )
+            for column in COLUMNS
+        ),
+        *(
+            Changed(row[0], "align_layers", {"side": "top", "to": "first"}, several=row)
+            for row in ROWS
+        ),
+    ),
+)
+
+PROJECTS = (
+    OPENING,
+    POSTCARD,
+    PROFILE,
+    MEDALLION,
+    TWO_SKIES,
+    KIT,
+    MEADOW,
+    THREE_BY_THREE,
+    ON_THE_WALL,
+    TWICE,
+    POSTER,
+)
 
 
 class DemoBuilder:
@@ -422,7 +562,7 @@ class DemoBuilder:
 
     def build_all(self) -> None:
         """Bring every photo in and make every project."""
-        for photo in sorted(PHOTOS.glob("*.jpg")):
+        for photo in sorted([*PHOTOS.glob("*.jpg"), *PHOTOS.glob("*.tif")]):
             self._picture(photo.name)
         for project in PROJECTS:
             self._build(project)
@@ -440,7 +580,12 @@ class DemoBuilder:
         )
         head = state["head"]
         for place, laid in enumerate(project.layers):
-            for step, edit in enumerate(self._edits(project, canvas, laid)):
+            edits = (
+                [self._lined_up(project, laid, head)]
+                if isinstance(laid, LinedUp)
+                else self._edits(project, canvas, laid)
+            )
+            for step, edit in enumerate(edits):
                 key = _id(project.name, *_named(laid, place), str(step))
                 answer = self._post(
                     f"/api/projects/{project_id}/edits",
@@ -454,6 +599,7 @@ class DemoBuilder:
         canvas: dict[str, Any],
         step: Step,
     ) -> list[dict[str, Any]]:
+        """Return the edits that make a step."""
         layer_id = _id(project.name, step.name)
         if isinstance(step, Changed):
             return [_changed(project, step, layer_id)]
@@ -489,7 +635,9 @@ class DemoBuilder:
         self, canvas: dict[str, Any], laid: Laid, layer_id: str
     ) -> list[dict[str, Any]]:
         picture = self._picture(laid.photo)
-        scale = laid.width * canvas["width"] / picture["width"]
+        crop = None if laid.crop is None else _cropped(laid.crop, picture)
+        frame = crop or picture
+        scale = laid.width * canvas["width"] / frame["width"]
         placement = {
             "x": laid.x * canvas["width"],
             "y": laid.y * canvas["height"],
@@ -497,6 +645,8 @@ class DemoBuilder:
             "scale_y": scale,
             "turn": laid.turn,
             "flipped": laid.flipped,
+            "crop": crop,
+            **({} if laid.onto is None else _cornered(laid.onto, canvas, frame)),
         }
         add = {
             "kind": "add_layer",
@@ -508,6 +658,21 @@ class DemoBuilder:
         }
         place = {"kind": "place_layer", "layer_id": layer_id, "placement": placement}
         return [add, place]
+
+    def _lined_up(
+        self, project: DemoProject, step: LinedUp, head: str
+    ) -> dict[str, Any]:
+        """Have a photo lined up with another."""
+        moving, fixed = (_id(project.name, one) for one in (step.name, step.onto))
+        answer = self._post(
+            f"/api/projects/{_id(project.name)}/alignments",
+            {
+                "revision": head,
+                "request": {"moving": moving, "fixed": fixed, "by": "map"},
+            },
+        )
+        place = {"layer_id": moving, "placement": answer["found"]["placement"]}
+        return {"kind": "place_layers", "places": [place], "deed": "lined up"}
 
     def _cut(self, step: CutOut, layer_id: str) -> list[dict[str, Any]]:
         """Have a backdrop found; without a network the photo stays whole."""
@@ -557,6 +722,41 @@ class DemoBuilder:
         return answer.json()
 
 
+def _cropped(crop: Crop, picture: dict[str, Any]) -> dict[str, Any]:
+    width = crop.width * picture["width"]
+    return {
+        "x": crop.x * picture["width"],
+        "y": crop.y * picture["height"],
+        "width": width,
+        "height": width / crop.ratio,
+        "shape": crop.shape,
+        "corner": crop.corner * width,
+    }
+
+
+def _cornered(
+    onto: tuple[Spot, ...], canvas: dict[str, Any], frame: dict[str, Any]
+) -> dict[str, Any]:
+    """Lay a frame over the box round four spots, and pull its corners to them."""
+    across = [x * canvas["width"] for x, _ in onto]
+    down = [y * canvas["height"] for _, y in onto]
+    left, top = min(across), min(down)
+    width, height = max(across) - left, max(down) - top
+    names = ("top_left", "top_right", "bottom_right", "bottom_left")
+    homes = ((0, 0), (1, 0), (1, 1), (0, 1))
+    pulls = {
+        name: ((x - left) / width - home_x, (y - top) / height - home_y)
+        for name, x, y, (home_x, home_y) in zip(names, across, down, homes, strict=True)
+    }
+    return {
+        "x": left + width / 2,
+        "y": top + height / 2,
+        "scale_x": width / frame["width"],
+        "scale_y": height / frame["height"],
+        "corners": pulls,
+    }
+
+
 def _washed(canvas: dict[str, Any], washed: Washed, layer_id: str) -> dict[str, Any]:
     gradient = {
         "x": canvas["width"] / 2,
@@ -583,7 +783,7 @@ def _changed(project: DemoProject, step: Changed, layer_id: str) -> dict[str, An
 
 def _named(step: Step, place: int) -> list[str]:
     """Name a step: a layer is laid on once, but may be changed several times."""
-    again = isinstance(step, Changed | CutOut)
+    again = isinstance(step, Changed | CutOut | LinedUp)
     return [step.name, str(place)] if again else [step.name]
 
 
