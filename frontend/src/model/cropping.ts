@@ -2,7 +2,7 @@
 
 import type { PhotoLayer, Placement } from "@/model/composite";
 import { canvasToPlane, clampedScale, type Point, planeToCanvas } from "@/model/geometry";
-import { type Crop, frameSize, fromFrame, unwarped } from "@/model/shaping";
+import { type Crop, frameSize, fromFrame, toFrame, unwarped } from "@/model/shaping";
 
 /** Which sides of a frame a grip pulls. */
 export interface Pulled {
@@ -143,15 +143,7 @@ export function uncropped(layer: PhotoLayer): Placement {
   const { crop } = placement;
   if (!crop) return placement;
   const middle = { x: layer.width / 2, y: layer.height / 2 };
-  const inFrame = {
-    x: ((middle.x - crop.x) * crop.zoom) / crop.width,
-    y: ((middle.y - crop.y) * crop.zoom) / crop.height,
-  };
-  const turned = {
-    x: inFrame.x * Math.cos(crop.turn * DEGREE) - inFrame.y * Math.sin(crop.turn * DEGREE),
-    y: inFrame.x * Math.sin(crop.turn * DEGREE) + inFrame.y * Math.cos(crop.turn * DEGREE),
-  };
-  const at = planeToCanvas(layer, { x: turned.x + 0.5, y: turned.y + 0.5 });
+  const at = planeToCanvas(layer, toFrame(placement, layer, middle));
   const sense = placement.flipped === placement.upended ? 1 : -1;
   return {
     ...placement,

@@ -117,6 +117,7 @@ export const useDesk = create<DeskStore>((set) => ({
         line: openLayer === desk.openLayer && !facet ? desk.line : null,
         tried: null,
         live: null,
+        seeThrough: false,
         maskSeen: "hatched",
         sheetOpen: openLayer === null ? desk.sheetOpen : false,
       })),

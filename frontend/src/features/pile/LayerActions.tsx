@@ -4,6 +4,7 @@ import type { ReactElement } from "react";
 import styled from "styled-components";
 import {
   beneath,
+  chooseOpen,
   duplicate,
   putInto,
   putTogether,
@@ -15,7 +16,9 @@ import {
   toggleShown,
 } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
+import { OtherPhoto } from "@/features/pile/OtherPhoto";
 import { type Composite, groupsAround, isLocked, type Layer, siblingsOf } from "@/model/composite";
+import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";
@@ -43,6 +46,9 @@ interface LayerActionsProps {
 export function LayerActions({ layer, onRename }: LayerActionsProps): ReactElement | null {
   const desk = useDeskActions();
   const composite = useComposite();
+  const seeThrough = useDesk((store) => store.seeThrough);
+  const chosen = useDesk((store) => store.chosen);
+  const actions = useDesk((store) => store.actions);
   if (!composite) return null;
   const layers = siblingsOf(composite, layer.id);
   const isFront = layers.at(-1)?.id === layer.id;
@@ -67,6 +73,13 @@ export function LayerActions({ layer, onRename }: LayerActionsProps): ReactEleme
       <QuietButton isDisabled={held} onPress={() => remove(desk, layer)}>
         Remove
       </QuietButton>
+      <QuietButton aria-pressed={seeThrough} onPress={() => actions.setSeeThrough(!seeThrough)}>
+        {seeThrough ? "At full strength" : "See through"}
+      </QuietButton>
+      <QuietButton onPress={() => chooseOpen(desk, layer)}>
+        {chosen.includes(layer.id) ? "Let go of it" : "Choose with others"}
+      </QuietButton>
+      {layer.kind === "photo" ? <OtherPhoto layer={layer} isOff={held} /> : null}
       <GroupActions composite={composite} layer={layer} />
     </Row>
   );
