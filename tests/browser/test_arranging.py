@@ -204,8 +204,9 @@ def test_backing_shows_through_a_clear_sheet(hands: Hands) -> None:
 def test_sheet_grows_without_moving_the_picture_on_it(hands: Hands, pair: Any) -> None:
     hands.pile.get_by_role("button", name="900 × 600 px").click()
 
-    hands.page.get_by_role("textbox", name="At the left").fill("100")
-    hands.page.keyboard.press("Tab")
+    hands.page.get_by_role("button", name="What stays where it is").click()
+    hands.page.get_by_role("option", name="the right", exact=True).click()
+    hands.type_number("Wide", 1000)
     hands.page.get_by_role("button", name="Make it 1000 × 600").click()
     hands.settle()
 

@@ -111,7 +111,23 @@ export function useKeyboard(desk: DeskActions, showMap: () => void): void {
 }
 
 function obey(event: KeyboardEvent, desk: DeskActions): boolean {
-  return withControl(event, desk) || forView(event) || forLayer(event, desk);
+  return (
+    withControl(event, desk) || forView(event) || forChosen(event, desk) || forLayer(event, desk)
+  );
+}
+
+/** What keys do to several chosen layers, whichever is open. */
+function forChosen(event: KeyboardEvent, desk: DeskActions): boolean {
+  if (useDesk.getState().chosen.length < 2 || isChord(event)) return false;
+  const arrow = ARROWS[event.key];
+  if (arrow && isOnStage(event.target)) {
+    const step = event.shiftKey ? COARSE_STEP : FINE_STEP;
+    nudgeChosen(desk, arrow[0] * step, arrow[1] * step);
+    return true;
+  }
+  if (event.key !== "Delete" && event.key !== "Backspace") return false;
+  removeChosen(desk);
+  return true;
 }
 
 function withControl(event: KeyboardEvent, desk: DeskActions): boolean {
@@ -170,8 +186,7 @@ function nudgeOnStage(
 ): boolean {
   if (!isOnStage(event.target)) return false;
   const step = event.shiftKey ? COARSE_STEP : FINE_STEP;
-  if (useDesk.getState().chosen.length > 1) nudgeChosen(desk, x * step, y * step);
-  else nudge(desk, layer, x * step, y * step);
+  nudge(desk, layer, x * step, y * step);
   return true;
 }
 
@@ -205,11 +220,6 @@ const swap = {
   },
 };
 
-const removeOpen: LayerCommand = (desk, layer) => {
-  if (useDesk.getState().chosen.length > 1) removeChosen(desk);
-  else remove(desk, layer);
-};
-
 type LayerCommand = (desk: DeskActions, layer: Layer) => void;
 
 const LAYER_KEYS: Readonly<Record<string, LayerCommand>> = {
@@ -232,8 +242,8 @@ const LAYER_KEYS: Readonly<Record<string, LayerCommand>> = {
   u: putTogether,
   "Shift u": takeApart,
   m: chooseOpen,
-  Delete: removeOpen,
-  Backspace: removeOpen,
+  Delete: remove,
+  Backspace: remove,
   PageUp: (desk, layer) => shiftInPile(desk, layer, 1),
   PageDown: (desk, layer) => shiftInPile(desk, layer, -1),
   Escape: () => useDesk.getState().actions.open(null),
