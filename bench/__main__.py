@@ -10,7 +10,7 @@ import sys
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from bench import figures, masking
+from bench import figures, masking, placing
 from bench.memory import memory
 
 if TYPE_CHECKING:
@@ -27,6 +27,7 @@ def main() -> int:
     parser.add_argument("--quick", action="store_true", help="small and fewer rounds")
     parser.add_argument("--browser", action="store_true", help="frames in the browser")
     parser.add_argument("--cutting", action="store_true", help="mattes alone")
+    parser.add_argument("--placing", action="store_true", help="warps and lining up")
     parser.add_argument(
         "--pictures", type=Path, help="with --cutting: NAME.jpg and NAME_alpha.png"
     )
@@ -63,6 +64,12 @@ def _figures(options: argparse.Namespace) -> Iterator[Figure]:
         if options.pictures is None:
             yield from cutting.edges(quick=quick)
             yield from cutting.times()
+        return
+    if options.placing:
+        engine = figures.Engine(2000, 1500)
+        yield from placing.warped_frames(engine, rounds=9 if quick else 21)
+        yield from placing.warped_exactness()
+        yield from placing.lining_up(quick=quick)
         return
     size = (2000, 1500) if quick else (4000, 3000)
     rounds = 3 if quick else 7
