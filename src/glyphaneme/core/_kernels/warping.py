@@ -54,6 +54,7 @@ F32 = np.float32
 I32 = np.int32
 U32 = np.uint32
 BLOCK = 16
+STRAIGHT = 4
 MOST_POINTS = 16.0
 """Along a side of a footprint."""
 APART = 1.25
@@ -82,11 +83,12 @@ def level_of(size: float, levels: int) -> tuple[int, float]:
 def pack(r: F32, g: F32, b: F32, a: F32) -> U32:
     """Return a texel of values 0..255."""
     half = F32(0.5)
+    # By way of int32, which SIMD converts to.
     return (
-        U32(r + half)
-        | (U32(g + half) << U32(8))
-        | (U32(b + half) << U32(16))
-        | (U32(a + half) << U32(24))
+        U32(I32(r + half))
+        | (U32(I32(g + half)) << U32(8))
+        | (U32(I32(b + half)) << U32(16))
+        | (U32(I32(a + half)) << U32(24))
     )
 
 
@@ -212,10 +214,17 @@ def aim_at(
             us[i] = min(max(u, 0.0), most_u)
             vs[i] = min(max(v, 0.0), most_v)
         return
-    for i in range(n):
-        s, t, _, _, _, _ = place_at(home, moves, grid, x + i, y)
-        us[i] = min(max(s * wide - 0.5, 0.0), most_u)
-        vs[i] = min(max(t * high - 0.5, 0.0), most_v)
+    s, t, _, _, _, _ = place_at(home, moves, grid, x, y)
+    for begin in range(0, n, STRAIGHT):
+        # A bend is straight over a few pixels, to a hundredth of a texel.
+        o, p, _, _, _, _ = place_at(home, moves, grid, x + begin + STRAIGHT, y)
+        for i in range(begin, min(begin + STRAIGHT, n)):
+            share = (i - begin) / STRAIGHT
+            u = (s + share * (o - s)) * wide - 0.5
+            v = (t + share * (p - t)) * high - 0.5
+            us[i] = min(max(u, 0.0), most_u)
+            vs[i] = min(max(v, 0.0), most_v)
+        s, t = o, p
 
 
 @njit(**PART)
@@ -277,6 +286,15 @@ def read_run(
                 weigh_opaque(corners, ONE, scratch, n)
             else:
                 weigh_alpha(corners, ONE, scratch, n)
+            if across * down == 1:
+                for i in range(n):
+                    out[row, column + i] = pack(
+                        scratch[SR + i] * TO_U8,
+                        scratch[SG + i] * TO_U8,
+                        scratch[SB + i] * TO_U8,
+                        scratch[SA + i] * TO_U8,
+                    )
+                return
             if k + j == 0:
                 for i in range(n):
                     alpha_i = scratch[SA + i]
