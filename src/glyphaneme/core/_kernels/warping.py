@@ -53,7 +53,8 @@ ADDRESS, ROWS, COLUMNS = range(3)
 F32 = np.float32
 I32 = np.int32
 U32 = np.uint32
-BLOCK = 16
+BLOCK = 64
+SPLIT = 8
 STRAIGHT = 4
 MOST_POINTS = 16.0
 """Along a side of a footprint."""
@@ -345,7 +346,8 @@ def read_edge(
     shown = coverage(u, width, foot_u) * coverage(v, height, foot_v)
     if shown <= 0:
         return
-    level, shrink, across, down = look_at(u_x, u_y, v_x, v_y, averaged, len(levels))
+    a, b, c, area = form_of(u_x, u_y, v_x, v_y)
+    level, shrink, across, down = look_at(a, b, c, area, averaged, len(levels))
     r = g = b = total = ZERO
     for k in range(down):
         aside = (k + 0.5) / down - 0.5
@@ -368,18 +370,32 @@ def read_edge(
     out[row, column] = pack(r * weight, g * weight, b * weight, solid * F32(shown))
 
 
+@njit(**INLINED)
+def form_of(
+    u_x: float, u_y: float, v_x: float, v_y: float
+) -> tuple[float, float, float, float]:
+    """Return the squares of a footprint's sides, their product, and its area."""
+    return (
+        u_x * u_x + v_x * v_x,
+        u_x * u_y + v_x * v_y,
+        u_y * u_y + v_y * v_y,
+        abs(u_x * v_y - u_y * v_x),
+    )
+
+
 @njit(**PART)
 def look_at(
-    u_x: float, u_y: float, v_x: float, v_y: float, averaged: bool, levels: int
+    a: float, b: float, c: float, area: float, averaged: bool, levels: int
 ) -> tuple[int, float, int, int]:
-    """Return at which level, and at how many points, a footprint is read."""
-    a, c = u_x * u_x + v_x * v_x, u_y * u_y + v_y * v_y
-    b = u_x * u_y + v_x * v_y
+    """Return at which level, and at how many points, a footprint is read.
+
+    `a` and `c` are the squares of its sides, `b` is their product as vectors.
+    """
     longer = math.sqrt((a + c + math.sqrt((a - c) * (a - c) + 4 * b * b)) / 2)
     if not averaged:
         level, shrink = level_of(longer, levels)
         return level, shrink, 1, 1
-    shorter = abs(u_x * v_y - u_y * v_x) / max(longer, NOTHING)
+    shorter = area / max(longer, NOTHING)
     level, shrink = level_of(max(shorter, longer / MOST_POINTS), levels)
     across = points_along(math.sqrt(a) * shrink)
     return level, shrink, across, points_along(math.sqrt(c) * shrink)
@@ -414,13 +430,11 @@ def look_at_block(
         return OUTSIDE
     if max(t, p) < -foot_t or min(t, p) > 1 + foot_t:
         return OUTSIDE
+    # Of both ends, not of their mean: sides may lean either way.
+    a, b, c, area = form_of(s_x * width, s_y * width, t_x * height, t_y * height)
+    d, e, f, other = form_of(o_x * width, o_y * width, p_x * height, p_y * height)
     level, shrink, across, down = look_at(
-        (s_x + o_x) / 2 * width,
-        (s_y + o_y) / 2 * width,
-        (t_x + p_x) / 2 * height,
-        (t_y + p_y) / 2 * height,
-        averaged,
-        len(levels),
+        (a + d) / 2, (b + e) / 2, (c + f) / 2, (area + other) / 2, averaged, len(levels)
     )
     look[0], look[1], look[2] = level, across, down
     # Whatever a point reads must lie inside, too.
@@ -430,6 +444,44 @@ def look_at_block(
     if min(t, p) < away_t or max(t, p) > 1 - away_t:
         return AT_EDGE
     return INSIDE
+
+
+@njit(**PART)
+def read_split(
+    levels: np.ndarray,
+    opaque: bool,
+    home: np.ndarray,
+    moves: np.ndarray,
+    grid: np.ndarray,
+    size: np.ndarray,
+    averaged: bool,
+    row: int,
+    column: int,
+    n: int,
+    look: np.ndarray,
+    scratch: np.ndarray,
+    corners: np.ndarray,
+    places: np.ndarray,
+    out: np.ndarray,
+) -> None:
+    """Read a block through which an edge runs, in smaller ones."""
+    for at in range(column, column + n, SPLIT):
+        few = min(SPLIT, column + n - at)
+        where = look_at_block(
+            levels, home, moves, grid, size, averaged, at + 0.5, row + 0.5, few, look
+        )
+        if where == INSIDE:
+            read_run(
+                levels, opaque, home, moves, grid, size, look, row, at, few,
+                scratch, corners, places, out,
+            )  # fmt: skip
+        elif where == OUTSIDE:
+            out[row, at : at + few] = 0
+        else:
+            for i in range(at, at + few):
+                read_edge(
+                    levels, opaque, home, moves, grid, size, averaged, row, i, out
+                )
 
 
 @njit(
@@ -504,10 +556,10 @@ def warp_rows_into(
             elif where == OUTSIDE:
                 out[row, column : column + n] = 0
             else:
-                for i in range(column, column + n):
-                    read_edge(
-                        levels, opaque, home, moves, grid, size, averaged, row, i, out
-                    )
+                read_split(
+                    levels, opaque, home, moves, grid, size, averaged, row, column, n,
+                    look, scratch, corners, places, out,
+                )  # fmt: skip
         if pending > 0:
             read_run(
                 levels, opaque, home, moves, grid, size, run, row, begin, pending,
