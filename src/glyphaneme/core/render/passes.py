@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import partial
 from typing import TYPE_CHECKING
 
 import cv2
@@ -183,13 +184,17 @@ class Passes:
         to_canvas = self._view.to_canvas @ np.linalg.inv(to_pile)
         lying = (layer.placement, to_canvas.tobytes()) if others else None
 
-        def render_flat() -> Pyramid:
-            passes = _SheetPasses(self, view, warp, to_canvas)
-            table = build_table((flat,), self._assets, view, passes=passes)
-            return build_pyramid(compose(table, CLEAR, view))
-
         key = (with_fields(flat, id="-"), others, lying, view)
-        return self._sheets.get(key, render_flat), view.scale
+        make = partial(self._flat, flat, view, warp, to_canvas)
+        return self._sheets.get(key, make), view.scale
+
+    def _flat(
+        self, flat: PhotoLayer, view: View, warp: Warp, to_canvas: MatrixF64
+    ) -> Pyramid:
+        """Render a sheet at its size, and make the smaller ones."""
+        passes = _SheetPasses(self, view, warp, to_canvas)
+        table = build_table((flat,), self._assets, view, passes=passes)
+        return build_pyramid(compose(table, CLEAR, view))
 
     def of_part(self, view: View) -> Passes:
         """Return those of another view of the same.
