@@ -93,8 +93,8 @@ def fitted(
     Examples
     --------
     >>> square = np.array([[0.0, 0], [1, 0], [1, 1], [0, 1]])
-    >>> [abs(one) for one in fitted(square, 2 * square + 5, MapKind.SIMILAR)[0].tolist()]
-    [2.0, 0.0, 5.0]
+    >>> fitted(square, 2 * square + 5, MapKind.SIMILAR)[:, 2].tolist()
+    [5.0, 5.0, 1.0]
     """
     count = np.ones(len(source)) if weights is None else np.asarray(weights)
     share = count / count.sum()
