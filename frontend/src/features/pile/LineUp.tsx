@@ -65,7 +65,7 @@ export function LineUp({ layer, composite, isOff }: LineUpProps): ReactElement |
   if (!isOpen) {
     return (
       <Words>
-        Shows it the same place as another photo?{" "}
+        Does it show the same place as another photo?{" "}
         <LiveWord onPress={() => setOpen(true)}>Line it up</LiveWord>.
       </Words>
     );

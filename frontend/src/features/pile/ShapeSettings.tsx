@@ -16,6 +16,7 @@ import { Choice } from "@/ui/Choice";
 import { LabelledSlider } from "@/ui/LabelledSlider";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
+import { between, NumberBox } from "@/ui/NumberBox";
 import { NumberGrid } from "@/ui/NumberGrid";
 
 const Words = styled.p`
@@ -32,6 +33,14 @@ const Row = styled.div`
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
+`;
+
+/** A corner's name, and how far across and down it lies. */
+const Spots = styled.div`
+  display: grid;
+  grid-template-columns: auto repeat(2, minmax(0, 1fr));
+  align-items: center;
+  gap: 6px 10px;
 `;
 
 interface ShapeSettingsProps {
@@ -234,30 +243,32 @@ function CornerSettings({ layer, isOff, onPlace }: ShapeSettingsProps): ReactEle
   const corners = cornersOf(layer);
   return (
     <Part>
-      <Words>Pull each corner to where it belongs. Numbers count on the sheet.</Words>
-      {CORNER_WORDS.map((name, place) => {
-        const at = corners[place] ?? { x: 0, y: 0 };
-        return (
-          <NumberGrid
-            key={name}
-            isDisabled={isOff}
-            numbers={[
-              {
-                label: `${name}, across`,
-                value: at.x,
-                limits: PLACEMENT.x,
-                onChange: (x) => onPlace(pulledCorner(layer, place, { ...at, x })),
-              },
-              {
-                label: "down",
-                value: at.y,
-                limits: PLACEMENT.y,
-                onChange: (y) => onPlace(pulledCorner(layer, place, { ...at, y })),
-              },
-            ]}
-          />
-        );
-      })}
+      <Words>Pull each corner to where it belongs: so far across and down on the sheet.</Words>
+      <Spots>
+        {CORNER_WORDS.map((name, place) => {
+          const at = corners[place] ?? { x: 0, y: 0 };
+          const side = (axis: "x" | "y", way: string) => (
+            <NumberBox
+              {...between(PLACEMENT[axis])}
+              label={`${name}, ${way}`}
+              hideLabel
+              value={Math.round(at[axis] * 10) / 10}
+              digits={1}
+              step={0.1}
+              unit="px"
+              isDisabled={isOff}
+              onChange={(pixels) => onPlace(pulledCorner(layer, place, { ...at, [axis]: pixels }))}
+            />
+          );
+          return (
+            <div key={name} style={{ display: "contents" }}>
+              <span aria-hidden="true">{name}</span>
+              {side("x", "across")}
+              {side("y", "down")}
+            </div>
+          );
+        })}
+      </Spots>
       <Row>
         <PlainButton
           isDisabled={isOff || !layer.placement.corners}
