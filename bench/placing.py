@@ -6,7 +6,6 @@ import itertools
 import time
 from typing import TYPE_CHECKING, Any
 
-import cv2
 import numpy as np
 
 from bench.figures import FRAME, WARM_FRAMES, Engine, Figure
@@ -19,12 +18,11 @@ from glyphaneme.core.errors import NotAlikeError
 from glyphaneme.core.place import Bend, Corners, Placement, build_pyramid
 from glyphaneme.core.render import FrameCache, View, render
 from glyphaneme.core.values import with_fields
+from tests.seasons import another_season, seen_through, turned
 from tests.warped import reference
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
-
-    from numpy.typing import NDArray
 
     from bench.workload import Pixels
 
@@ -120,11 +118,11 @@ def _error(pixels: Pixels, shrink: float, bend: Bend | None) -> float:
 def lining_up(*, quick: bool) -> Iterator[Figure]:
     """Measure pairs of known truth, and pictures of other places."""
     size = (2000, 1500) if quick else (4000, 3000)
-    truth = _turned(2, 1.03, -31.3, 17.7)
+    truth = turned(2, 1.03, -31.3, 17.7)
     errors, times = [], []
     for seed in range(3):
         fixed = photo(*size, seed=seed)
-        moving = _another_season(_seen_through(fixed, truth))
+        moving = another_season(seen_through(fixed, truth))
         begun = time.perf_counter()
         found = aligned_by_content(moving, fixed, MapKind.SIMILAR)
         times.append(time.perf_counter() - begun)
@@ -148,34 +146,3 @@ def _is_accepted(pair: tuple[Pixels, Pixels]) -> bool:
     except NotAlikeError:
         return False
     return True
-
-
-def _turned(degrees: float, scale: float, x: float, y: float) -> NDArray[np.float64]:
-    angle = np.radians(degrees)
-    cosine, sine = scale * np.cos(angle), scale * np.sin(angle)
-    return np.array([[cosine, -sine, x], [sine, cosine, y], [0, 0, 1]])
-
-
-def _seen_through(pixels: Pixels, to_other: NDArray[np.float64]) -> Pixels:
-    half = np.array([[1, 0, 0.5], [0, 1, 0.5], [0, 0, 1]])
-    between = np.linalg.inv(half) @ to_other @ half
-    height, width = pixels.shape[:2]
-    seen = cv2.warpPerspective(
-        pixels,
-        between,
-        (width, height),
-        flags=cv2.INTER_CUBIC,
-        borderMode=cv2.BORDER_REFLECT,
-    )
-    return np.ascontiguousarray(seen, np.uint8)
-
-
-def _another_season(pixels: Pixels) -> Pixels:
-    """Return it darker, of other colours, and with grain."""
-    shown = pixels[..., :3].astype(np.float32) / 255
-    shown = 0.8 * shown**1.4
-    shown[..., 0] = 0.8 * shown[..., 0] + 0.2 * shown[..., 1]
-    shown += np.random.default_rng(5).normal(0, 0.02, shown.shape).astype(np.float32)
-    out = np.full(pixels.shape, 255, np.uint8)
-    out[..., :3] = np.clip(shown, 0, 1) * 255
-    return out

@@ -23,18 +23,13 @@ from glyphaneme.core.place.warping import warp_of
 from glyphaneme.core.values import with_fields
 from tests.pictures import composite_of, flat_pixels, photo_layer
 from tests.posters import poster
+from tests.seasons import another_season, seen_through, turned
 
 if TYPE_CHECKING:
     from glyphaneme.core.document import Composite
 
 GRID = np.stack(np.meshgrid(np.linspace(40, 560, 5), np.linspace(40, 410, 5)), -1)
 PLACES = GRID.reshape(-1, 2)
-
-
-def turned(degrees: float, scale: float, x: float, y: float) -> np.ndarray:
-    angle = np.radians(degrees)
-    cosine, sine = scale * np.cos(angle), scale * np.sin(angle)
-    return np.array([[cosine, -sine, x], [sine, cosine, y], [0, 0, 1]])
 
 
 def scenery(seed: int, width: int = 600, height: int = 450) -> np.ndarray:
@@ -47,31 +42,6 @@ def scenery(seed: int, width: int = 600, height: int = 450) -> np.ndarray:
         light += blobs / blobs.std()
     levels = np.clip(128 + 30 * light, 0, 255).astype(np.uint8)
     return np.dstack([levels, levels[::-1], 255 - levels, np.full_like(levels, 255)])
-
-
-def seen_through(pixels: np.ndarray, to_other: np.ndarray) -> np.ndarray:
-    """Return the picture that another camera took; positions map by `to_other`."""
-    half = np.array([[1, 0, 0.5], [0, 1, 0.5], [0, 0, 1]])
-    between = np.linalg.inv(half) @ to_other @ half
-    height, width = pixels.shape[:2]
-    seen = cv2.warpPerspective(
-        pixels,
-        between,
-        (width, height),
-        flags=cv2.INTER_CUBIC,
-        borderMode=cv2.BORDER_REFLECT,
-    )
-    return np.ascontiguousarray(seen)
-
-
-def another_season(pixels: np.ndarray) -> np.ndarray:
-    """Return it darker, of other colours, and with grain."""
-    shown = pixels.astype(np.float64) / 255
-    shown[..., :3] = 0.8 * shown[..., :3] ** 1.4
-    shown[..., 0] = 0.8 * shown[..., 0] + 0.2 * shown[..., 1]
-    grain = np.random.default_rng(5).normal(0, 0.02, shown[..., :3].shape)
-    shown[..., :3] = np.clip(shown[..., :3] + grain, 0, 1)
-    return np.ascontiguousarray((shown * 255).astype(np.uint8))
 
 
 @pytest.mark.parametrize(

@@ -11,7 +11,8 @@ from PIL import Image, TiffImagePlugin
 
 from glyphaneme.services.aligning import line_up
 from glyphaneme.services.working import run_job
-from tests.core.test_aligning import another_season, scenery, seen_through, turned
+from tests.core.test_aligning import scenery
+from tests.seasons import another_season, seen_through, turned
 from tests.web.test_http import begin, bring_in, send
 
 if TYPE_CHECKING:
