@@ -367,3 +367,40 @@ def test_photos_of_other_places_stay_where_they_are_with_a_sentence(
 
     expect(hands.page.get_by_text("too little in common")).to_be_visible(timeout=60_000)
     assert placements(hands, state) == before
+
+
+def test_points_matched_by_hand_line_photos_up(hands: Hands, demo_photos: Path) -> None:
+    spring, tent = (demo_photos / f"meadow-{name}.tif" for name in ("spring", "tent"))
+    state = hands.begin(spring, tent, width=2400, height=1800)
+    hands.open_desk(state)
+    hands.open_layer("Meadow tent")
+    still, front = placements(hands, state)
+    word(hands, "Line it up")
+    hands.page.get_by_role("button", name="What it is lined up by").click()
+    hands.page.get_by_role("option", name="points matched by hand").click()
+    line_up = hands.page.get_by_role("button", name="Line it up", exact=True)
+    expect(line_up).to_be_disabled()
+
+    # A spring pixel is 1.04 times the tent's, and 54 and 37 further.
+    for x, y in ((300, 300), (1900, 1400)):
+        here = [
+            front[axis] + (at - size / 2) * front[f"scale_{axis}"]
+            for axis, at, size in (("x", x, 2300), ("y", y, 1740))
+        ]
+        there = [
+            still[axis] + (1.04 * at + shift - size / 2) * still[f"scale_{axis}"]
+            for axis, at, shift, size in (("x", x, 54, 2400), ("y", y, 37, 1800))
+        ]
+        hands.page.mouse.click(*hands.on_stage(state, *here))
+        expect(hands.page.get_by_text("Now point at the same place")).to_be_visible()
+        hands.page.mouse.click(*hands.on_stage(state, *there))
+        expect(hands.page.get_by_text("Now point at the same place")).to_be_hidden()
+    expect(hands.page.get_by_test_id("glass")).to_be_visible()
+    line_up.click()
+    hands.settle()
+
+    laid = placements(hands, state)[1]
+    # A pixel of the screen is some two of the sheet.
+    assert laid["scale_x"] == pytest.approx(1.04 * still["scale_x"], rel=5e-3)
+    assert laid["x"] == pytest.approx(54 + 1.04 * 1150, abs=6)
+    assert laid["y"] == pytest.approx(37 + 1.04 * 870, abs=6)

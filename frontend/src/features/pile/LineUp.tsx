@@ -7,8 +7,10 @@ import { askForAlignment, cancelJob } from "@/api/calls";
 import type { AlignFound, AlignRequest } from "@/api/types";
 import { type DeskActions, useDeskActions } from "@/features/desk/DeskContext";
 import { jobEnd } from "@/features/jobs/jobEnd";
+import { MatchPoints } from "@/features/pile/MatchPoints";
 import { sharedFrame } from "@/model/aligning";
 import { allLayers, type Composite, type PhotoLayer } from "@/model/composite";
+import { useMatching } from "@/state/matching";
 import { useMessages } from "@/state/messages";
 import { useProject } from "@/state/project";
 import { font } from "@/theme/tokens";
@@ -30,12 +32,13 @@ const Row = styled.div`
   gap: 6px;
 `;
 
-type By = "content" | "map";
+type By = "content" | "map" | "points";
 type Kind = NonNullable<AlignRequest["kind"]>;
 
 const BY = [
   { id: "content", label: "what both show" },
   { id: "map", label: "map coordinates in their files" },
+  { id: "points", label: "points matched by hand" },
 ];
 
 const KINDS = [
@@ -60,6 +63,7 @@ export function LineUp({ layer, composite, isOff }: LineUpProps): ReactElement |
   const [by, setBy] = useState<By>("content");
   const [kind, setKind] = useState<Kind>("similar");
   const work = useAlignment(desk);
+  const matched = useMatched();
   const fixed = others.find(({ id }) => id === chosen) ?? others[0];
   if (fixed?.kind !== "photo") return null;
   if (!isOpen) {
@@ -80,8 +84,14 @@ export function LineUp({ layer, composite, isOff }: LineUpProps): ReactElement |
           choices={others.map(({ id, name }) => ({ id, label: name }))}
           onChange={setChosen}
         />{" "}
-        by <LiveSelect label="By" value={by} choices={BY} onChange={(id) => setBy(id as By)} />
-        {by === "content" ? (
+        by{" "}
+        <LiveSelect
+          label="What it is lined up by"
+          value={by}
+          choices={BY}
+          onChange={(id) => setBy(id as By)}
+        />
+        {by === "map" ? null : (
           <>
             ,{" "}
             <LiveSelect
@@ -91,14 +101,17 @@ export function LineUp({ layer, composite, isOff }: LineUpProps): ReactElement |
               onChange={(id) => setKind(id as Kind)}
             />
           </>
-        ) : null}
+        )}
         .
       </Words>
+      {by === "points" ? <MatchPoints moving={layer} fixed={fixed} /> : null}
       {work.progress === null ? (
         <Row>
           <PlainButton
-            isDisabled={isOff}
-            onPress={() => work.begin({ moving: layer.id, fixed: fixed.id, by, kind, pairs: [] })}
+            isDisabled={isOff || (by === "points" && matched.length < FEWEST_PAIRS)}
+            onPress={() =>
+              work.begin({ moving: layer.id, fixed: fixed.id, by, kind, pairs: matched })
+            }
           >
             Line it up
           </PlainButton>
@@ -114,6 +127,16 @@ export function LineUp({ layer, composite, isOff }: LineUpProps): ReactElement |
       )}
       {work.said ? <Words role="status">{work.said}</Words> : null}
     </>
+  );
+}
+
+const FEWEST_PAIRS = 2;
+
+/** Return the pairs of points that are whole, as the service takes them. */
+function useMatched(): NonNullable<AlignRequest["pairs"]> {
+  const pairs = useMatching((matching) => matching.pairs);
+  return pairs.flatMap(({ moving, fixed }) =>
+    fixed ? [{ moving: [moving.x, moving.y], fixed: [fixed.x, fixed.y] }] : [],
   );
 }
 

@@ -10,6 +10,7 @@ import { useBringIn } from "@/features/shelf/useBringIn";
 import { Fan } from "@/features/stage/Fan";
 import { ChosenGrips, Ring, SnapTicks } from "@/features/stage/Helping";
 import { LayerGrips } from "@/features/stage/LayerGrips";
+import { MatchGlass, MatchPins } from "@/features/stage/MatchPins";
 import { SheetGrips } from "@/features/stage/SheetGrips";
 import { useFan } from "@/features/stage/useFan";
 import { useFrames } from "@/features/stage/useFrames";
@@ -102,6 +103,7 @@ export function Stage(): ReactElement {
     >
       <Surface ref={surface} aria-hidden="true" data-testid="surface" />
       <StageOverlay view={view} />
+      <MatchGlass />
       {fan ? <Fan fan={fan} onClose={close} /> : null}
     </Ground>
   );
@@ -130,6 +132,7 @@ function StageOverlay({ view }: { readonly view: StageView | null }): ReactEleme
           {sheetOpen ? <SheetGrips canvas={shown.canvas} view={view} /> : null}
           {isMany ? <ChosenGrips composite={shown} view={view} /> : null}
           <SnapTicks view={view} />
+          <MatchPins composite={shown} view={view} />
           <Ring view={view} />
         </Overlay>
       ) : null}

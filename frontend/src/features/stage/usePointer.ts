@@ -15,6 +15,7 @@ import {
   snapFor,
 } from "@/features/stage/choosing";
 import { beginDrawing, type DrawDrag, drawnNow } from "@/features/stage/drawing";
+import { pressMatch } from "@/features/stage/MatchPins";
 import { dragOwn, type OwnDrag, type OwnGrip, ownDrag } from "@/features/stage/ownDrags";
 import {
   beginStroke,
@@ -211,13 +212,22 @@ function taken(event: PointerEvent<Element>, desk: DeskActions): Drag | null {
   const start = stageToCanvas(view, stagePoint(event));
   const open = openLayer();
   const grip = gripOf(event.target);
-  const sheet = sheetDrag(composite, grip, start);
-  if (sheet) return sheet;
-  const many = withMany(composite, open, grip, start, event);
-  if (many) return many;
+  if (grip === null && pressMatch(composite, start)) return null;
+  const before = sheetDrag(composite, grip, start) ?? withMany(composite, open, grip, start, event);
+  if (before) return before;
   const working = event.altKey ? null : atWork(composite, event, grip, desk);
   if (working) return working();
   if (grip !== null && open) return grippedBy(composite, open, grip, start);
+  return ungripped(composite, open, start, event);
+}
+
+/** Where no grip is: the photo in its frame while that is cropped, or a layer. */
+function ungripped(
+  composite: Composite,
+  open: Layer | undefined,
+  start: Point,
+  event: PointerEvent<Element>,
+): Drag | null {
   const inside = isCropping(open) && canBeTaken(composite, open, start) && !event.altKey;
   return inside ? insideDrag(composite, open, start) : takenLayer(composite, open, start, event);
 }
