@@ -72,6 +72,14 @@ def test_pictures_of_other_places_are_refused(seed) -> None:
         aligned_by_content(scenery(seed), scenery(1))
 
 
+def test_pictures_that_share_no_more_than_a_corner_are_refused() -> None:
+    fixed, moving = scenery(1), scenery(2)
+    moving[:150, :170] = fixed[:150, :170]
+
+    with pytest.raises(NotAlikeError):
+        aligned_by_content(moving, fixed)
+
+
 @pytest.mark.parametrize("size", [(1, 1), (3, 400), (600, 450)])
 def test_pictures_without_anything_to_hold_on_to_are_refused(size) -> None:
     blank = flat_pixels(*size, (120, 130, 140, 255))

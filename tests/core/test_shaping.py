@@ -227,6 +227,24 @@ def test_what_moves_with_a_warped_photo_is_warped_with_it() -> None:
     assert np.sqrt(np.mean((premultiplied(out) - wanted) ** 2)) < 2
 
 
+@pytest.mark.parametrize(
+    "more",
+    [
+        {"fades": (Fade(x=60, y=45, length=80),)},
+        {"mask": Mask(parts=(EllipsePart(id="e", x=60, y=45, width=80, height=60),))},
+    ],
+)
+def test_a_fade_or_a_mask_alone_is_warped_with_its_photo(more) -> None:
+    pixels = soft_pixels(120, 90, seed=3)
+    flat = shown(pixels, placed(120, 90), (120, 90), **more)
+    placement = placed(120, 90, corners=LEANING)
+
+    out = shown(pixels, placement, (120, 90), **more)
+
+    wanted = reference(flat, placement, (120, 90))
+    assert np.sqrt(np.mean((premultiplied(out) - wanted) ** 2)) < 2
+
+
 def test_what_stays_where_a_warped_photo_moves_is_not_warped() -> None:
     pixels = flat_pixels(120, 90, (10, 20, 30, 255))
     part = RectanglePart(id="r", join="add", x=60, y=45, width=20, height=20)
