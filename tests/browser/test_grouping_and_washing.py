@@ -80,6 +80,7 @@ def test_layers_are_dragged_into_a_group_and_out_again(hands: Hands, trio: Any) 
 
     hands.open_layer("Lantern glow and Puppet kit box")
     hands.open_layer("Forest dusk")
+    row.first.evaluate("(row) => row.scrollIntoView({ block: 'start' })")
     start, edge = _head(row.filter(has_text="Forest dusk").last), _head(row.first)
     hands.drag(start, Point(start.x, edge.y - 32))
     hands.settle()
