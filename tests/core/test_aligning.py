@@ -15,6 +15,7 @@ from glyphaneme.core.align import (
     aligned_by_points,
 )
 from glyphaneme.core.align.fitting import mapped
+from glyphaneme.core.document import grouping
 from glyphaneme.core.document.lining_up import lined_up
 from glyphaneme.core.edits import GroupLayers, PlacedOne, PlaceLayers, apply
 from glyphaneme.core.errors import NoSuchWorkError, NotAlikeError, WarpedError
@@ -212,9 +213,7 @@ def two_photos(**changes: object) -> Composite:
 
 
 def on_canvas(state: Composite, layer_id: str, points: np.ndarray) -> np.ndarray:
-    from glyphaneme.core.document.grouping import on_canvas as lifted
-
-    layer = lifted(state.path_to(layer_id))
+    layer = grouping.on_canvas(state.path_to(layer_id))
     crop = layer.placement.crop
     frame = points if crop is None else points @ crop.to_frame[:, :2].T
     if crop is not None:

@@ -9,7 +9,7 @@ from pydantic import ValidationError
 
 from glyphaneme.core.edits import ExchangePhoto, LinkMask, PlaceLayer, apply
 from glyphaneme.core.errors import NoSuchWorkError, WarpedError
-from glyphaneme.core.mask import Fade, Mask
+from glyphaneme.core.mask import Fade, Mask, MattePart, Raster
 from glyphaneme.core.mask.layer_part import LayerPart
 from glyphaneme.core.mask.shapes import EllipsePart, RectanglePart
 from glyphaneme.core.place import (
@@ -41,6 +41,7 @@ from tests.pictures import (
     pyramids,
     soft_pixels,
 )
+from tests.posters import poster
 from tests.warped import reference
 
 LEANING = Corners(top_left=(0.12, 0.1), top_right=(-0.05, 0.15), bottom_left=(0, -0.1))
@@ -325,6 +326,42 @@ def test_frames_of_a_dragged_corner_are_those_of_the_picture_itself() -> None:
         assert np.sqrt(np.mean(error**2)) < 2
 
 
+def test_a_sheet_made_quickly_is_made_again_where_there_is_time() -> None:
+    """Masks may be coarse while a hand moves; what rests must not stay so."""
+    frames = FrameCache(50_000_000)
+    pixels = flat_pixels(120, 90, (10, 20, 30, 255))
+    found = Mask(parts=(MattePart(id="m", picture="a", matte="0" * 64, level=0),))
+    layer = photo_layer(
+        "a", pixels, placement=placed(120, 90, corners=LEANING), mask=found
+    )
+    composite = composite_of(layer, width=120, height=90)
+    name = found.parts[0].raster
+    shown = []
+    for level in (0, 255):
+        raster = Raster(np.full((90, 120), level, np.uint8), 1.0)
+        assets = {**pyramids(a=pixels), name: raster}
+        frame = frames.render("p", composite, assets, View(0, 0, 120, 90, 1))
+        shown.append(frame[45, 60, 3])
+
+    # The matte is what is taken away from, or kept: either way both differ.
+    assert sorted(shown) == [0, 255]
+
+
+def test_an_enormous_frame_is_shown_within_bounds() -> None:
+    pixels = flat_pixels(120, 90, (10, 20, 30, 255))
+    spot = photo_layer("spot", flat_pixels(30, 20, (9, 9, 9, 255)), visible=False)
+    crop = Crop(x=60, y=45, width=200_000, height=2, zoom=200)
+    place = placed(120, 90, scale_x=0.001, scale_y=1, crop=crop, corners=LEANING)
+    mask = Mask(parts=(LayerPart(id="l", join="keep", layer_id="spot"),))
+    layer = photo_layer("a", pixels, placement=place, mask=mask)
+    state = composite_of(spot, layer, width=120, height=90)
+    assets = pyramids(a=pixels, spot=flat_pixels(30, 20, (9, 9, 9, 255)))
+
+    out = render(state, assets, View(0, 0, 120, 90, 1))
+
+    assert out.shape == (90, 120, 4)
+
+
 def test_a_bent_layer_reaches_no_further_than_it_is_said_to() -> None:
     pixels = flat_pixels(120, 90, (10, 20, 30, 255))
     bulging = Bend(moves=((0, 0), (0, -0.3), (0, 0), *((0, 0),) * 6))
@@ -362,8 +399,6 @@ def test_a_warp_knows_how_much_it_enlarges() -> None:
 
 
 def test_groups_are_neither_cropped_nor_warped() -> None:
-    from tests.posters import poster
-
     state = poster()
     group = next(one for one in state.layers if one.kind == "group")
     shaped = with_fields(group.placement, corners=LEANING)

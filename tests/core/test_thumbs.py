@@ -11,7 +11,7 @@ from glyphaneme.core.document import ColorLayer
 from glyphaneme.core.edits import LinkMask, apply
 from glyphaneme.core.errors import LayerMissingError
 from glyphaneme.core.mask import LayerPart, Mask, RectanglePart
-from glyphaneme.core.place import Placement
+from glyphaneme.core.place import Bend, Corners, Placement
 from glyphaneme.core.render import hidden_share
 from tests.pictures import composite_of, flat_pixels, photo_layer, pyramids
 
@@ -43,6 +43,19 @@ def test_hidden_half_is_the_same_however_the_layer_lies(
     share = hidden_share(state, ASSETS, "a", 50)
 
     assert share.shape == (50, 100)
+    assert share[3:47, 3:47].max() < 8
+    assert share[3:47, 53:97].min() > 247
+
+
+def test_hidden_half_of_a_cornered_photo_is_shown_as_if_it_lay_straight() -> None:
+    corners = Corners(top_left=(0.3, 0.2), bottom_right=(-0.2, 0))
+    bend = Bend(moves=((0, 0), (0, 0.1), (0, 0)) * 3)
+    place = {"x": 150, "y": 80, "scale_x": 1, "scale_y": 1}
+    placement = Placement(**place, corners=corners, bend=bend)
+    layer = photo_layer("a", WIDE, placement=placement, mask=Mask(parts=(LEFT,)))
+
+    share = hidden_share(composite_of(layer, width=300, height=200), ASSETS, "a", 50)
+
     assert share[3:47, 3:47].max() < 8
     assert share[3:47, 53:97].min() > 247
 

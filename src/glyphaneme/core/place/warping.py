@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy as np
 
 from glyphaneme.core.place.affine import canvas_to_frame, frame_size, frame_to_canvas
+from glyphaneme.core.place.corners import SQUARE
 
 if TYPE_CHECKING:
     from glyphaneme.core.arrays import MatrixF64, PointsF64
@@ -48,7 +49,7 @@ class Warp(NamedTuple):
     @property
     def outline(self) -> PointsF64:
         """Points that nothing of it reaches far beyond: (N, 2)."""
-        return self.at(PROBE_POINTS if self.bend is not None else SQUARE_POINTS)
+        return self.at(PROBE_POINTS if self.bend is not None else SQUARE)
 
     @property
     def largest_scale(self) -> float:
@@ -75,7 +76,6 @@ class Warp(NamedTuple):
 
 _STEPS = np.linspace(0, 1, PROBES)
 PROBE_POINTS = np.stack(np.meshgrid(_STEPS, _STEPS), axis=-1).reshape(-1, 2)
-SQUARE_POINTS = np.array([[0.0, 0], [1, 0], [1, 1], [0, 1]])
 
 
 def warp_of(placement: Placement, *, width: float, height: float) -> Warp:

@@ -48,6 +48,16 @@ class Needed(NamedTuple):
     own_colors: tuple[OwnColors, ...] = ()
     """Photos that show with their subject's own colours."""
 
+    @property
+    def names(self) -> frozenset[str]:
+        """Ids of all of them."""
+        parts = (*self.rasters, *self.mattes)
+        return self.pictures.union(
+            self.paintings,
+            (part.raster for part in parts),
+            (own.name for own in self.own_colors),
+        )
+
 
 def assets_needed(
     composite: Composite,
@@ -80,7 +90,22 @@ def assets_needed(
     shown = list(_shown(composite.layers, view, view and view.to_canvas))
     around = composite.layers if pile is None else pile
     others = [one for layer in shown for one in others_read(layer, around)]
-    layers = [*shown, *(inner for one in others for inner in _all_of(one))]
+    return needed_by([*shown, *(inner for one in others for inner in _all_of(one))])
+
+
+def needed_by(layers: list[Layer]) -> Needed:
+    """Return what rendering some layers reads.
+
+    Parameters
+    ----------
+    layers : list of Layer
+        Members of groups, and layers that masks read, count only if they are named.
+
+    Returns
+    -------
+    Needed
+        Of parts that work.
+    """
     reads = [part.reads for one in layers if one.mask for part in one.mask.working]
     photos = [one.picture for one in layers if isinstance(one, PhotoLayer)]
     return _needed(photos, reads, layers)

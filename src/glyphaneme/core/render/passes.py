@@ -16,7 +16,7 @@ from glyphaneme.core.mask import LayerQuality, Seeing
 from glyphaneme.core.mask.planes import plane_of
 from glyphaneme.core.mask.steps import Step
 from glyphaneme.core.place import build_pyramid
-from glyphaneme.core.render.assets import others_read
+from glyphaneme.core.render.assets import needed_by, others_read
 from glyphaneme.core.render.composing import compose
 from glyphaneme.core.render.masks import Masking, pixel_size, seen_steps
 from glyphaneme.core.render.sheets import Sheets
@@ -45,7 +45,8 @@ LUMINOSITY = np.array([0.3, 0.59, 0.11], np.float32)
 WIDEST = 3.0
 """How many standard deviations of a Gaussian count."""
 SHARPENED = 2.0
-BAND_ROWS = 256
+BAND_PIXELS = 2**19
+"""So many of a sheet's are looked up on the canvas at a time."""
 MOST_AROUND = 4096
 """Pixels along a side in which other layers are looked at from a sheet, at most."""
 MARGIN = 2
@@ -183,10 +184,11 @@ class Passes:
         others = others_read(flat, self._pile)
         to_canvas = self._view.to_canvas @ np.linalg.inv(to_pile)
         lying = (layer.placement, to_canvas.tobytes()) if others else None
-
         key = (with_fields(flat, id="-"), others, lying, view)
+        names = sorted(needed_by([flat, *others]).names)
+        read = tuple(self._assets.get(name) for name in names)
         make = partial(self._flat, flat, view, warp, to_canvas)
-        return self._sheets.get(key, make), view.scale
+        return self._sheets.get(key, read, make), view.scale
 
     def _flat(
         self, flat: PhotoLayer, view: View, warp: Warp, to_canvas: MatrixF64
@@ -286,8 +288,9 @@ class _SheetPasses(Passes):
         if shown is None:
             return None
         out = np.empty((self._view.height, self._view.width), np.uint8)
-        for top in range(0, self._view.height, BAND_ROWS):
-            band = self._view.band(top, BAND_ROWS)
+        rows = max(BAND_PIXELS // self._view.width, 1)
+        for top in range(0, self._view.height, rows):
+            band = self._view.band(top, rows)
             at = (self._places(band) - (around.x, around.y)) * around.scale - 0.5
             across, down = (at[..., axis].astype(np.float32) for axis in (0, 1))
             out[top : top + band.height] = cv2.remap(

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import operator
 from collections import OrderedDict
 from threading import Lock
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, NamedTuple
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Hashable
@@ -12,6 +13,13 @@ if TYPE_CHECKING:
     from glyphaneme.core.place import Pyramid
 
 BUDGET = 192 * 2**20
+
+
+class Kept(NamedTuple):
+    """A sheet, and what it was rendered from, which is held so that it stays itself."""
+
+    sheet: Pyramid
+    read: tuple[object, ...]
 
 
 class Sheets:
@@ -25,16 +33,21 @@ class Sheets:
 
     def __init__(self, budget: int = BUDGET) -> None:
         self._budget = budget
-        self._kept: OrderedDict[Hashable, Pyramid] = OrderedDict()
+        self._kept: OrderedDict[Hashable, Kept] = OrderedDict()
         self._lock = Lock()
 
-    def get(self, key: Hashable, make: Callable[[], Pyramid]) -> Pyramid:
+    def get(
+        self, key: Hashable, read: tuple[object, ...], make: Callable[[], Pyramid]
+    ) -> Pyramid:
         """Return a sheet, made where it is not at hand.
 
         Parameters
         ----------
         key : hashable
-            All that it follows from.
+            All that it follows from, but for pixels.
+        read : tuple
+            Pictures and masks that it is rendered from, the same only if they are the
+            very same: what is made quickly is made again where time is.
         make : callable
             Renders it.
 
@@ -44,17 +57,22 @@ class Sheets:
             At its size and smaller ones.
         """
         with self._lock:
-            found = self._kept.get(key)
-            if found is not None:
+            kept = self._kept.get(key)
+            if kept is not None and _are_same(kept.read, read):
                 self._kept.move_to_end(key)
-                return found
-        found = make()
+                return kept.sheet
+        sheet = make()
         with self._lock:
-            self._kept[key] = found
-            size = sum(_bytes_of(one) for one in self._kept.values())
+            self._kept[key] = Kept(sheet, read)
+            self._kept.move_to_end(key)
+            size = sum(_bytes_of(one.sheet) for one in self._kept.values())
             while size > self._budget and len(self._kept) > 1:
-                size -= _bytes_of(self._kept.popitem(last=False)[1])
-        return found
+                size -= _bytes_of(self._kept.popitem(last=False)[1].sheet)
+        return sheet
+
+
+def _are_same(one: tuple[object, ...], other: tuple[object, ...]) -> bool:
+    return len(one) == len(other) and all(map(operator.is_, one, other))
 
 
 def _bytes_of(pyramid: Pyramid) -> int:

@@ -8,12 +8,14 @@ from typing import TYPE_CHECKING
 import cv2
 import numpy as np
 
+from glyphaneme.core.document.changing import with_layer_fields
 from glyphaneme.core.document.grouping import on_canvas
 from glyphaneme.core.document.masks import mask_alone
 from glyphaneme.core.document.model import PlacedLayer
 from glyphaneme.core.place import source_to_canvas
 from glyphaneme.core.render.rendering import render
 from glyphaneme.core.render.views import View
+from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -44,7 +46,7 @@ def mask_view(composite: Composite, layer_id: str, side: int) -> View:
     View
         All of the layer, however far out it lies.
     """
-    to_canvas, (width, height) = _lying(composite, layer_id)
+    to_canvas, (width, height) = _lying(_straightened(composite, layer_id), layer_id)
     corners = np.array([[0, 0, 1], [width, 0, 1], [width, height, 1], [0, height, 1]])
     points = corners @ to_canvas[:2].T
     (left, top), (right, bottom) = points.min(axis=0), points.max(axis=0)
@@ -81,6 +83,7 @@ def hidden_share(
     (H, W) uint8
         0 where all of it shows, 255 where nothing does.
     """
+    composite = _straightened(composite, layer_id)
     to_canvas, (width, height) = _lying(composite, layer_id)
     view = mask_view(composite, layer_id, side)
     alone = mask_alone(composite, layer_id)
@@ -101,6 +104,15 @@ def hidden_share(
         borderMode=cv2.BORDER_REPLICATE,
     )
     return np.asarray(255 - small, np.uint8)
+
+
+def _straightened(composite: Composite, layer_id: str) -> Composite:
+    """Return a composite in which a layer lies straight, as its thumb shows it."""
+    layer = composite.layer(layer_id)
+    if not isinstance(layer, PlacedLayer) or not layer.placement.is_warped:
+        return composite
+    straight = with_fields(layer.placement, corners=None, bend=None)
+    return with_layer_fields(composite, layer_id, placement=straight)
 
 
 def _lying(

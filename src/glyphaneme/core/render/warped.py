@@ -28,6 +28,7 @@ if TYPE_CHECKING:
 
 LARGEST_SHEET = 24_000_000
 """Pixels of a sheet, at most: beyond that a frame is rendered at a smaller scale."""
+LONGEST_SHEET = 30_000
 NO_MOVES: Final = np.zeros((0, 0, 2), np.float32)
 
 
@@ -216,7 +217,10 @@ def sheet_view(warp: Warp, shown: float) -> View:
     """
     wanted = min(max(warp.largest_scale * shown, 1e-6), 1.0)
     scale = 2.0 ** min(math.ceil(math.log2(wanted)), 0)
-    while warp.width * warp.height * scale * scale > LARGEST_SHEET:
+    while (
+        warp.width * warp.height * scale * scale > LARGEST_SHEET
+        or max(warp.width, warp.height) * scale > LONGEST_SHEET
+    ):
         scale /= 2
     return View(
         0,

@@ -248,7 +248,7 @@ def _where(layer: PlacedLayer, width: float, height: float) -> str:
         and right >= width - COVER_SLACK
         and bottom >= height - COVER_SLACK
     )
-    if covers and upright:
+    if covers and upright and not layer.placement.is_warped:
         return "filling the picture"
     down = _third(layer.placement.y, height, ("upper", "", "lower"))
     across = _third(layer.placement.x, width, ("left", "", "right"))
