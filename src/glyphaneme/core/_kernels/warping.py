@@ -11,6 +11,7 @@ alike and lie well inside the picture make one run, which is read in stages, as
 from __future__ import annotations
 
 import math
+from typing import NamedTuple
 
 import numpy as np
 from numba import njit, types
@@ -70,6 +71,36 @@ OUTSIDE, AT_EDGE, INSIDE = range(3)
 TWO = 2 - 1e-9
 
 
+class Source(NamedTuple):
+    """A picture as it is read."""
+
+    levels: np.ndarray
+    size: np.ndarray
+    """Width and height in texels of the first level."""
+    opaque: bool
+    averaged: bool
+    """Whether over each pixel's area, or else at one point."""
+
+
+class Way(NamedTuple):
+    """How a view's pixels map to the unit square that the picture fills."""
+
+    home: np.ndarray
+    """3 x 3: to the bent square."""
+    moves: np.ndarray
+    """From there to the straight one, at points of a grid; empty if nothing is bent."""
+    grid: np.ndarray
+    """Where that begins, left and top, and its steps a unit, across and down."""
+
+
+class Room(NamedTuple):
+    """What a run is worked out in."""
+
+    scratch: np.ndarray
+    corners: np.ndarray
+    places: np.ndarray
+
+
 @njit(**INLINED)
 def level_of(size: float, levels: int) -> tuple[int, float]:
     """Return the level at which so many texels become one to two, and its scale."""
@@ -111,12 +142,13 @@ def move_at(
 
 @njit(**PART)
 def place_at(
-    home: np.ndarray, moves: np.ndarray, grid: np.ndarray, x: float, y: float
+    way: Way, x: float, y: float
 ) -> tuple[float, float, float, float, float, float]:
     """Return where in the unit square a pixel lies: s, t, and both by x and y.
 
     The first is `NOWHERE` beyond the horizon.
     """
+    home, moves, grid = way.home, way.moves, way.grid
     depth = home[6] * x + home[7] * y + home[8]
     if depth <= HORIZON:
         return NOWHERE, 0.0, 0.0, 0.0, 0.0, 0.0
@@ -187,9 +219,7 @@ def read_point(
 
 @njit(**PART)
 def aim_at(
-    home: np.ndarray,
-    moves: np.ndarray,
-    grid: np.ndarray,
+    way: Way,
     x: float,
     y: float,
     extent: np.ndarray,
@@ -202,12 +232,13 @@ def aim_at(
     `extent` is the level's width and height as the unit square counts them, and its
     columns and rows, beyond which no point is let.
     """
+    home, bent = way.home, way.moves.shape[0] > 0
     wide, high = extent[0], extent[1]
     most_u, most_v = extent[2] - LAST_PAIR, extent[3] - LAST_PAIR
     s0 = home[0] * x + home[1] * y + home[2]
     t0 = home[3] * x + home[4] * y + home[5]
     depth0 = home[6] * x + home[7] * y + home[8]
-    if moves.shape[0] == 0:
+    if not bent:
         for i in range(n):
             near = 1 / (depth0 + i * home[6])
             u = (s0 + i * home[0]) * near * wide - 0.5
@@ -215,10 +246,10 @@ def aim_at(
             us[i] = min(max(u, 0.0), most_u)
             vs[i] = min(max(v, 0.0), most_v)
         return
-    s, t, _, _, _, _ = place_at(home, moves, grid, x, y)
+    s, t, _, _, _, _ = place_at(way, x, y)
     for begin in range(0, n, STRAIGHT):
         # A bend is straight over a few pixels, to a hundredth of a texel.
-        o, p, _, _, _, _ = place_at(home, moves, grid, x + begin + STRAIGHT, y)
+        o, p, _, _, _, _ = place_at(way, x + begin + STRAIGHT, y)
         for i in range(begin, min(begin + STRAIGHT, n)):
             share = (i - begin) / STRAIGHT
             u = (s + share * (o - s)) * wide - 0.5
@@ -254,23 +285,19 @@ def gather_at(
 
 @njit(**PART)
 def read_run(
-    levels: np.ndarray,
-    opaque: bool,
-    home: np.ndarray,
-    moves: np.ndarray,
-    grid: np.ndarray,
-    size: np.ndarray,
+    source: Source,
+    way: Way,
     look: np.ndarray,
     row: int,
     column: int,
     n: int,
-    scratch: np.ndarray,
-    corners: np.ndarray,
-    places: np.ndarray,
+    room: Room,
     out: np.ndarray,
 ) -> None:
     """Read a run inside the picture; `look` is its level, and points across, down."""
     level, across, down = look[0], look[1], look[2]
+    levels, size = source.levels, source.size
+    scratch, corners, places = room.scratch, room.corners, room.places
     address, columns = levels[level, ADDRESS], levels[level, COLUMNS]
     shrink = 0.5**level
     extent = places[2 * CHUNK :]
@@ -281,9 +308,9 @@ def read_run(
         y = row + (k + 0.5) / down
         for j in range(across):
             x = column + (j + 0.5) / across
-            aim_at(home, moves, grid, x, y, extent, us, vs, n)
+            aim_at(way, x, y, extent, us, vs, n)
             gather_at(address, columns, us, vs, scratch, corners, n)
-            if opaque:
+            if source.opaque:
                 weigh_opaque(corners, ONE, scratch, n)
             else:
                 weigh_alpha(corners, ONE, scratch, n)
@@ -323,21 +350,17 @@ def read_run(
 
 @njit(**PART)
 def read_edge(
-    levels: np.ndarray,
-    opaque: bool,
-    home: np.ndarray,
-    moves: np.ndarray,
-    grid: np.ndarray,
-    size: np.ndarray,
-    averaged: bool,
+    source: Source,
+    way: Way,
     row: int,
     column: int,
     out: np.ndarray,
 ) -> None:
     """Read one pixel that may lie at the picture's edge, or beyond it."""
-    width, height = size[0], size[1]
+    width, height = source.size[0], source.size[1]
+    levels, opaque = source.levels, source.opaque
     out[row, column] = 0
-    s, t, s_x, s_y, t_x, t_y = place_at(home, moves, grid, column + 0.5, row + 0.5)
+    s, t, s_x, s_y, t_x, t_y = place_at(way, column + 0.5, row + 0.5)
     if s == NOWHERE:
         return
     u, v = s * width, t * height
@@ -347,7 +370,7 @@ def read_edge(
     if shown <= 0:
         return
     a, b, c, area = form_of(u_x, u_y, v_x, v_y)
-    level, shrink, across, down = look_at(a, b, c, area, averaged, len(levels))
+    level, shrink, across, down = look_at(a, b, c, area, source)
     r = g = b = total = ZERO
     for k in range(down):
         aside = (k + 0.5) / down - 0.5
@@ -385,14 +408,15 @@ def form_of(
 
 @njit(**PART)
 def look_at(
-    a: float, b: float, c: float, area: float, averaged: bool, levels: int
+    a: float, b: float, c: float, area: float, source: Source
 ) -> tuple[int, float, int, int]:
     """Return at which level, and at how many points, a footprint is read.
 
     `a` and `c` are the squares of its sides, `b` is their product as vectors.
     """
     longer = math.sqrt((a + c + math.sqrt((a - c) * (a - c) + 4 * b * b)) / 2)
-    if not averaged:
+    levels = len(source.levels)
+    if not source.averaged:
         level, shrink = level_of(longer, levels)
         return level, shrink, 1, 1
     shorter = area / max(longer, NOTHING)
@@ -403,12 +427,8 @@ def look_at(
 
 @njit(**PART)
 def look_at_block(
-    levels: np.ndarray,
-    home: np.ndarray,
-    moves: np.ndarray,
-    grid: np.ndarray,
-    size: np.ndarray,
-    averaged: bool,
+    source: Source,
+    way: Way,
     x: float,
     y: float,
     n: int,
@@ -419,9 +439,9 @@ def look_at_block(
     Between two pixels that lie well inside, or both beyond the same edge, all others
     do: a straight row is straight in the picture, or nearly so where that is bent.
     """
-    width, height = size[0], size[1]
-    s, t, s_x, s_y, t_x, t_y = place_at(home, moves, grid, x, y)
-    o, p, o_x, o_y, p_x, p_y = place_at(home, moves, grid, x + n - 1, y)
+    width, height = source.size[0], source.size[1]
+    s, t, s_x, s_y, t_x, t_y = place_at(way, x, y)
+    o, p, o_x, o_y, p_x, p_y = place_at(way, x + n - 1, y)
     if s == NOWHERE or o == NOWHERE:
         return OUTSIDE if s == o else AT_EDGE
     foot_s = max(side_of(s_x, s_y), side_of(o_x, o_y)) * AROUND
@@ -434,7 +454,7 @@ def look_at_block(
     a, b, c, area = form_of(s_x * width, s_y * width, t_x * height, t_y * height)
     d, e, f, other = form_of(o_x * width, o_y * width, p_x * height, p_y * height)
     level, shrink, across, down = look_at(
-        (a + d) / 2, (b + e) / 2, (c + f) / 2, (area + other) / 2, averaged, len(levels)
+        (a + d) / 2, (b + e) / 2, (c + f) / 2, (area + other) / 2, source
     )
     look[0], look[1], look[2] = level, across, down
     # Whatever a point reads must lie inside, too.
@@ -448,40 +468,26 @@ def look_at_block(
 
 @njit(**PART)
 def read_split(
-    levels: np.ndarray,
-    opaque: bool,
-    home: np.ndarray,
-    moves: np.ndarray,
-    grid: np.ndarray,
-    size: np.ndarray,
-    averaged: bool,
+    source: Source,
+    way: Way,
     row: int,
     column: int,
     n: int,
     look: np.ndarray,
-    scratch: np.ndarray,
-    corners: np.ndarray,
-    places: np.ndarray,
+    room: Room,
     out: np.ndarray,
 ) -> None:
     """Read a block through which an edge runs, in smaller ones."""
     for at in range(column, column + n, SPLIT):
         few = min(SPLIT, column + n - at)
-        where = look_at_block(
-            levels, home, moves, grid, size, averaged, at + 0.5, row + 0.5, few, look
-        )
+        where = look_at_block(source, way, at + 0.5, row + 0.5, few, look)
         if where == INSIDE:
-            read_run(
-                levels, opaque, home, moves, grid, size, look, row, at, few,
-                scratch, corners, places, out,
-            )  # fmt: skip
+            read_run(source, way, look, row, at, few, room, out)
         elif where == OUTSIDE:
             out[row, at : at + few] = 0
         else:
             for i in range(at, at + few):
-                read_edge(
-                    levels, opaque, home, moves, grid, size, averaged, row, i, out
-                )
+                read_edge(source, way, row, i, out)
 
 
 @njit(
@@ -513,15 +519,16 @@ def warp_rows_into(
 ) -> None:
     """Write rows `first` to `last` of straight RGBA.
 
-    `home`, 3 x 3, maps the view's pixels to the bent unit square; `moves` is the way
-    from there to the straight one, at points that `grid` places (left, top, steps a
-    unit across, and down), empty where nothing is bent; `size` is the picture's, in
-    texels of the first level. Not averaged, the level is that of the footprint's longer
-    side, read at one point.
+    What goes in is as `Source` and `Way` explain it. Not averaged, the level is that
+    of the footprint's longer side, read at one point.
     """
-    scratch = np.empty(SCRATCH_FLOATS, np.float32)
-    corners = np.empty(SCRATCH_TEXELS, np.uint32)
-    places = np.empty(2 * CHUNK + 4, np.float64)
+    source = Source(levels, size, opaque, averaged)
+    way = Way(home, moves, grid)
+    room = Room(
+        np.empty(SCRATCH_FLOATS, np.float32),
+        np.empty(SCRATCH_TEXELS, np.uint32),
+        np.empty(2 * CHUNK + 4, np.float64),
+    )
     look, run = np.zeros(3, np.int64), np.zeros(3, np.int64)
     columns = out.shape[1]
     for row in range(first, last):
@@ -529,10 +536,7 @@ def warp_rows_into(
         pending = 0
         for column in range(0, columns, BLOCK):
             n = min(BLOCK, columns - column)
-            where = look_at_block(
-                levels, home, moves, grid, size, averaged, column + 0.5, row + 0.5, n,
-                look,
-            )  # fmt: skip
+            where = look_at_block(source, way, column + 0.5, row + 0.5, n, look)
             alike = (
                 where == INSIDE
                 and pending > 0
@@ -545,10 +549,7 @@ def warp_rows_into(
                 pending += n
                 continue
             if pending > 0:
-                read_run(
-                    levels, opaque, home, moves, grid, size, run, row, begin, pending,
-                    scratch, corners, places, out,
-                )  # fmt: skip
+                read_run(source, way, run, row, begin, pending, room, out)
                 pending = 0
             if where == INSIDE:
                 begin, pending = column, n
@@ -556,12 +557,6 @@ def warp_rows_into(
             elif where == OUTSIDE:
                 out[row, column : column + n] = 0
             else:
-                read_split(
-                    levels, opaque, home, moves, grid, size, averaged, row, column, n,
-                    look, scratch, corners, places, out,
-                )  # fmt: skip
+                read_split(source, way, row, column, n, look, room, out)
         if pending > 0:
-            read_run(
-                levels, opaque, home, moves, grid, size, run, row, begin, pending,
-                scratch, corners, places, out,
-            )  # fmt: skip
+            read_run(source, way, run, row, begin, pending, room, out)
