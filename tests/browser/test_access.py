@@ -79,6 +79,36 @@ def test_every_view_is_free_of_violations(
     assert {view: what for view, what in found.items() if what} == {}
 
 
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_what_shapes_chooses_and_lines_up_is_free_of_violations(
+    hands: Hands, project: Any, scheme: Any
+) -> None:
+    page = hands.page
+    page.emulate_media(color_scheme=scheme)
+    hands.open_desk(project)
+    hands.open_layer("Lantern glow", "Place")
+    found = {}
+    for word in ("crop the photo", "pull its corners", "bend it by a grid"):
+        hands.pile.get_by_role("button", name=word).click()
+        found[word] = violations(page)
+    hands.pile.get_by_role("button", name="Line it up").click()
+    page.get_by_role("button", name="What it is lined up by").click()
+    page.get_by_role("option", name="points matched by hand").click()
+    page.get_by_role("button", name="Add a place by numbers").click()
+    found["points"] = violations(page)
+    page.get_by_role("button", name="Same place, other photo…").click()
+    expect(page.get_by_role("menuitem").first).to_be_visible()
+    found["other photos"] = violations(page)
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Choose with others").click()
+    hands.open_layer("Forest dusk", "Place")
+    page.get_by_role("button", name="Choose with others").click()
+    expect(page.get_by_text("2 layers chosen")).to_be_visible()
+    found["chosen"] = violations(page)
+
+    assert {view: what for view, what in found.items() if what} == {}
+
+
 def test_picture_is_begun_and_saved_without_a_pointer(hands: Hands) -> None:
     hands.open_wall()
     page = hands.page

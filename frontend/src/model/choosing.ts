@@ -1,6 +1,6 @@
 /** Several layers that are worked on as one. */
 
-import type { Composite, Edit, Layer, PlacedLayer, Placement } from "@/model/composite";
+import type { Composite, Edit, Layer, PlacedLayer } from "@/model/composite";
 import { isLocked, isPlaced, layerById } from "@/model/composite";
 import { cornersOf, type Point } from "@/model/geometry";
 import { type Carrying, carriedPlacement, intoPile, onCanvas } from "@/model/nesting";
@@ -35,18 +35,22 @@ export function carryAll(
   };
 }
 
-export function placeAll(
+/**
+ * Return what is chosen after one more layer, or one less: those alone that have a place.
+ * With the first the open layer is chosen too.
+ */
+export function toggled(
   composite: Composite,
-  places: readonly { readonly id: string; readonly placement: Placement }[],
-): Edit {
-  return {
-    kind: "place_layers",
-    deed: "placed",
-    places: places.map(({ id, placement }) => ({
-      layer_id: id,
-      placement: intoPile(composite, id, placement),
-    })),
-  };
+  chosen: readonly string[],
+  open: string | null,
+  id: string,
+): readonly string[] {
+  const known = chosen.filter((one) => isPlaced(layerById(composite, one)));
+  const before = known.length === 0 && open ? [open] : known;
+  const others = before.filter((one) => one !== id);
+  const isLetGo = known.includes(id) || (before.includes(id) && others.length > 0);
+  const all = isLetGo ? others : [...others, id];
+  return all.filter((one) => isPlaced(layerById(composite, one)));
 }
 
 /** Scale about a point that stays. */

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import { leaning, pulledSheet, resized, straightened } from "@/model/canvas";
-import { isInside, layersInRing, scalingAbout, turningAbout } from "@/model/choosing";
-import type { PhotoLayer } from "@/model/composite";
+import { isInside, layersInRing, scalingAbout, toggled, turningAbout } from "@/model/choosing";
+import type { Layer, PhotoLayer } from "@/model/composite";
 import {
   cropOf,
   framedInRatio,
@@ -12,9 +12,10 @@ import {
 } from "@/model/cropping";
 import { cornersOf, liesOn, planeToCanvas, toCanvas, toSource } from "@/model/geometry";
 import { carriedPlacement } from "@/model/nesting";
+import { FREELY, ITS_OWN, proportionOf, THE_SHEETS } from "@/model/proportions";
 import { bentAt, cornersAt, flatBend, regridded, unwarped, warped } from "@/model/shaping";
 import { boundsOf, snapped } from "@/model/snapping";
-import { sampleLayer, samplePlacement } from "@/testing/samples";
+import { sampleComposite, sampleLayer, samplePlacement } from "@/testing/samples";
 
 const photo = (changes = {}): PhotoLayer =>
   sampleLayer("a", {
@@ -174,6 +175,29 @@ test("a ring takes what lies in it for the greater part", () => {
 
   expect(layersInRing([photo(), far, locked], ring).map(({ id }) => id)).toEqual(["a"]);
   expect(isInside(ring, { x: 10, y: 200 })).toBe(false);
+});
+
+const WASH = { ...photo(), id: "w", kind: "color", color: "#204060" } as unknown as Layer;
+
+test("one more is chosen, with the open one first, and let go again; washes never are", () => {
+  const composite = sampleComposite(photo(), { ...photo(), id: "b" }, WASH);
+
+  expect(toggled(composite, [], "a", "b")).toEqual(["a", "b"]);
+  expect(toggled(composite, ["a", "b"], "a", "b")).toEqual(["a"]);
+  expect(toggled(composite, ["a"], null, "a")).toEqual([]);
+  expect(toggled(composite, [], "w", "b")).toEqual(["b"]);
+  expect(toggled(composite, ["gone", "a"], null, "b")).toEqual(["a", "b"]);
+});
+
+test("a proportion is that of the photo, of the sheet, fixed, or none", () => {
+  const [photoSize, sheet] = [
+    { width: 300, height: 100 },
+    { width: 200, height: 100 },
+  ];
+
+  expect(
+    [ITS_OWN, THE_SHEETS, "3 : 2", FREELY].map((name) => proportionOf(name, photoSize, sheet)),
+  ).toEqual([3, 2, 1.5, null]);
 });
 
 const canvas = { width: 400, height: 200, ppi: 240, background: null };

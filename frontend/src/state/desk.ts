@@ -64,8 +64,6 @@ interface DeskStore {
   readonly actions: {
     open(layer: string | null, facet?: Facet): void;
     choose(layers: readonly string[]): void;
-    /** Choose one more layer, or let it go; the open one is chosen with the first. */
-    toggleChosen(layer: string): void;
     openLine(line: string | null): void;
     setView(view: StageView | null): void;
     setStage(stage: Size): void;
@@ -122,14 +120,6 @@ export const useDesk = create<DeskStore>((set) => ({
         sheetOpen: openLayer === null ? desk.sheetOpen : false,
       })),
     choose: (chosen) => set({ chosen }),
-    toggleChosen: (layer) =>
-      set(({ chosen, openLayer }) => {
-        const before = chosen.length === 0 && openLayer ? [openLayer] : chosen;
-        if (before.includes(layer) && before.length > 1) {
-          return { chosen: before.filter((one) => one !== layer) };
-        }
-        return { chosen: [...new Set([...before, layer])] };
-      }),
     openLine: (line) => set({ line, tried: null, live: null }),
     setView: (view) => set({ view }),
     setStage: (stage) => set({ stage }),

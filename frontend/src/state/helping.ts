@@ -17,17 +17,19 @@ interface HelpingStore {
   readonly level: readonly Point[] | null;
   /** The sheet as it will be, in its present pixels. */
   readonly frame: Frame | null;
+  /** Draw nothing more: what was begun is over. */
+  clear(): void;
   setSnap(snap: Snap | null): void;
   setRing(ring: readonly Point[] | null): void;
   setFrame(frame: Frame | null): void;
   setLevel(level: readonly Point[] | null): void;
 }
 
+const NOTHING = { snap: null, ring: null, level: null, frame: null };
+
 export const useHelping = create<HelpingStore>((set) => ({
-  snap: null,
-  ring: null,
-  level: null,
-  frame: null,
+  ...NOTHING,
+  clear: () => set(NOTHING),
   setSnap: (snap) => set({ snap }),
   setRing: (ring) => set({ ring }),
   setFrame: (frame) => set({ frame }),

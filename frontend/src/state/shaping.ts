@@ -1,19 +1,25 @@
-/** How frames are pulled: in which proportion. It stays as it is chosen. */
+/** How frames and the sheet are pulled. Proportions stay as they are chosen. */
 
 import { create } from "zustand";
+import { FREELY } from "@/model/proportions";
 
 interface ShapingStore {
-  /** Width by height that a frame keeps; null where it is free. */
-  readonly ratio: number | null;
+  /** The proportion that a photo's frame keeps, by its name. */
+  readonly frame: string;
+  /** And that of the sheet. */
+  readonly sheet: string;
   /** Whether a line is to be drawn along what should be level. */
   readonly isLevelling: boolean;
-  setRatio(ratio: number | null): void;
+  setFrame(proportion: string): void;
+  setSheet(proportion: string): void;
   setLevelling(on: boolean): void;
 }
 
 export const useShaping = create<ShapingStore>((set) => ({
-  ratio: null,
+  frame: FREELY,
+  sheet: FREELY,
   isLevelling: false,
-  setRatio: (ratio) => set({ ratio }),
+  setFrame: (frame) => set({ frame }),
+  setSheet: (sheet) => set({ sheet }),
   setLevelling: (isLevelling) => set({ isLevelling }),
 }));

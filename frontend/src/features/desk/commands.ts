@@ -3,7 +3,7 @@
 import { NAME_LAYER } from "@generated/limits";
 import { v4 as newId } from "uuid";
 import type { DeskActions } from "@/features/desk/DeskContext";
-import { carryAll, chosenOnCanvas, movable } from "@/model/choosing";
+import { carryAll, chosenOnCanvas, movable, toggled } from "@/model/choosing";
 import {
   type Composite,
   type GroupLayer,
@@ -50,9 +50,9 @@ export function nudgeChosen(desk: DeskActions, x: number, y: number): void {
 
 /** Choose the open layer with others, or let it go. */
 export function chooseOpen(_: DeskActions, layer: Layer): void {
+  const composite = expectedComposite();
   const { chosen, actions } = useDesk.getState();
-  if (chosen.length === 0) actions.choose([layer.id]);
-  else actions.toggleChosen(layer.id);
+  if (composite) actions.choose(toggled(composite, chosen, null, layer.id));
 }
 
 /** Make one group of the chosen layers that lie beside the first, and open that. */

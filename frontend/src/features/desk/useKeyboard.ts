@@ -18,12 +18,14 @@ import {
   toggleShown,
 } from "@/features/desk/commands";
 import type { DeskActions } from "@/features/desk/DeskContext";
+import { manyChosen } from "@/features/stage/choosing";
 import { drawByKey } from "@/features/stage/drawing";
 import { resizeHeld, swapHeld } from "@/features/stage/roughing";
 import { isOnStage } from "@/features/stage/usePointer";
 import { zoomFit, zoomLifeSize, zoomStep } from "@/features/stage/zooming";
 import type { Layer } from "@/model/composite";
 import { useDesk } from "@/state/desk";
+import { expectedComposite } from "@/state/project";
 import { useSettings } from "@/state/settings";
 
 export interface Shortcut {
@@ -118,7 +120,8 @@ function obey(event: KeyboardEvent, desk: DeskActions): boolean {
 
 /** What keys do to several chosen layers, whichever is open. */
 function forChosen(event: KeyboardEvent, desk: DeskActions): boolean {
-  if (useDesk.getState().chosen.length < 2 || isChord(event)) return false;
+  const composite = expectedComposite();
+  if (!composite || manyChosen(composite).length === 0 || isChord(event)) return false;
   const arrow = ARROWS[event.key];
   if (arrow && isOnStage(event.target)) {
     const step = event.shiftKey ? COARSE_STEP : FINE_STEP;

@@ -17,7 +17,14 @@ import {
 } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { OtherPhoto } from "@/features/pile/OtherPhoto";
-import { type Composite, groupsAround, isLocked, type Layer, siblingsOf } from "@/model/composite";
+import {
+  type Composite,
+  groupsAround,
+  isLocked,
+  isPlaced,
+  type Layer,
+  siblingsOf,
+} from "@/model/composite";
 import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
 import { color } from "@/theme/tokens";
@@ -76,9 +83,11 @@ export function LayerActions({ layer, onRename }: LayerActionsProps): ReactEleme
       <QuietButton aria-pressed={seeThrough} onPress={() => actions.setSeeThrough(!seeThrough)}>
         {seeThrough ? "At full strength" : "See through"}
       </QuietButton>
-      <QuietButton onPress={() => chooseOpen(desk, layer)}>
-        {chosen.includes(layer.id) ? "Let go of it" : "Choose with others"}
-      </QuietButton>
+      {isPlaced(layer) ? (
+        <QuietButton onPress={() => chooseOpen(desk, layer)}>
+          {chosen.includes(layer.id) ? "Let go of it" : "Choose with others"}
+        </QuietButton>
+      ) : null}
       {layer.kind === "photo" ? <OtherPhoto layer={layer} isOff={held} /> : null}
       <GroupActions composite={composite} layer={layer} />
     </Row>

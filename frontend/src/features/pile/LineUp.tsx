@@ -153,21 +153,19 @@ function useAlignment(desk: DeskActions): Alignment {
   const [progress, setProgress] = useState<number | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const [job, setJob] = useState<string | null>(null);
-  const take = (found: AlignFound) => {
+  const take = (found: AlignFound, by: AlignRequest["by"]) => {
     desk.edit({
       kind: "place_layers",
       deed: "lined up",
       places: [{ layer_id: found.layer_id, placement: found.placement }],
     });
-    setSaid(
-      `Lined up, ${Math.round(found.certainty * 100)} % sure; what was matched lies within ${found.error.toFixed(1)} px.`,
-    );
+    setSaid(lineUpWords(by, found));
   };
   const begin = (request: AlignRequest) => {
     setProgress(0);
     setSaid(null);
     alignment(desk.projectId, request, { onJob: setJob, onProgress: setProgress })
-      .then((found) => found && take(found))
+      .then((found) => found && take(found, request.by))
       .catch((error: Error) => useMessages.getState().warn(error.message))
       .finally(() => {
         setProgress(null);
@@ -182,6 +180,13 @@ function useAlignment(desk: DeskActions): Alignment {
       if (job) void cancelJob(job).catch(() => undefined);
     },
   };
+}
+
+function lineUpWords(by: AlignRequest["by"], { certainty, error }: AlignFound): string {
+  if (by === "map") return "Lined up by their map coordinates.";
+  const within = `within ${error.toFixed(1)} px`;
+  if (by === "points") return `Lined up: the points lie ${within} of one another.`;
+  return `Lined up, ${Math.round(certainty * 100)} % sure; what was matched lies ${within}.`;
 }
 
 interface Heard {

@@ -7,6 +7,7 @@ import { pulledCorner } from "@/features/stage/shapingDrags";
 import type { Canvas, PhotoLayer, Placement } from "@/model/composite";
 import { cropOf, framedInRatio, uncropped, withCrop } from "@/model/cropping";
 import { cornersOf } from "@/model/geometry";
+import { FIXED_NAMES, FREELY, ITS_OWN, named, proportionOf, THE_SHEETS } from "@/model/proportions";
 import { type Crop, flatBend, regridded, type ShapingLine, shapingLine } from "@/model/shaping";
 import { useDesk } from "@/state/desk";
 import { useShaping } from "@/state/shaping";
@@ -79,29 +80,6 @@ export function ShapeSettings(props: ShapeSettingsProps): ReactElement {
   );
 }
 
-const RATIOS = [
-  { id: "free", label: "freely" },
-  { id: "own", label: "as the photo" },
-  { id: "canvas", label: "as the sheet" },
-  { id: "1", label: "square" },
-  { id: "1.5", label: "3 : 2" },
-  { id: "1.3333", label: "4 : 3" },
-  { id: "1.7778", label: "16 : 9" },
-  { id: "0.6667", label: "2 : 3" },
-  { id: "0.75", label: "3 : 4" },
-  { id: "0.5625", label: "9 : 16" },
-] as const;
-
-const EXACT: Readonly<Record<string, number>> = {
-  "1": 1,
-  "1.5": 3 / 2,
-  "1.3333": 4 / 3,
-  "1.7778": 16 / 9,
-  "0.6667": 2 / 3,
-  "0.75": 3 / 4,
-  "0.5625": 9 / 16,
-};
-
 function CropSettings(props: ShapeSettingsProps): ReactElement {
   const { layer, isOff, onPlace } = props;
   const crop = cropOf(layer);
@@ -131,26 +109,22 @@ function CropSettings(props: ShapeSettingsProps): ReactElement {
   );
 }
 
+const PROPORTIONS = named([FREELY, ITS_OWN, THE_SHEETS, ...FIXED_NAMES]);
+
 function ProportionWords({ layer, canvas, onPlace }: ShapeSettingsProps): ReactElement {
-  const { ratio, setRatio } = useShaping();
-  const ratios: Readonly<Record<string, number>> = {
-    ...EXACT,
-    own: layer.width / layer.height,
-    canvas: canvas.width / canvas.height,
-  };
-  const chosen = Object.keys(ratios).find((name) => ratios[name] === ratio) ?? "free";
+  const { frame, setFrame } = useShaping();
   const choose = (name: string) => {
-    const wanted = ratios[name] ?? null;
-    setRatio(wanted);
-    if (wanted !== null) onPlace(framedInRatio(layer, wanted));
+    setFrame(name);
+    const ratio = proportionOf(name, layer, canvas);
+    if (ratio !== null) onPlace(framedInRatio(layer, ratio));
   };
   return (
     <Words>
       Pull the frame{" "}
       <LiveSelect
         label="Proportion of the frame"
-        value={chosen}
-        choices={[...RATIOS]}
+        value={frame}
+        choices={PROPORTIONS}
         onChange={choose}
       />
       ; drag the photo inside it.
@@ -174,7 +148,7 @@ function OutlineSettings({ layer, isOff, onPlace, onTry }: ShapeSettingsProps): 
         label="Shape of the frame"
         value={crop.shape === "ellipse" ? "ellipse" : crop.corner > 0 ? "rounded" : "rectangle"}
         choices={[
-          { id: "rectangle", label: "Corners" },
+          { id: "rectangle", label: "Sharp" },
           { id: "rounded", label: "Rounded" },
           { id: "ellipse", label: "Round" },
         ]}
@@ -190,7 +164,7 @@ function OutlineSettings({ layer, isOff, onPlace, onTry }: ShapeSettingsProps): 
       />
       {crop.corner > 0 && crop.shape === "rectangle" ? (
         <LabelledSlider
-          label="Corners"
+          label="Rounded"
           value={Math.round(crop.corner)}
           min={1}
           max={Math.round(least / 2)}

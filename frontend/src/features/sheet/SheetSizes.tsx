@@ -1,11 +1,12 @@
 /** Another size for the sheet: from the catalogue, with or without all that lies on it. */
 
 import { CANVAS } from "@generated/limits";
-import { type ReactElement, useState } from "react";
+import { type ReactElement, useEffect, useState } from "react";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { type Anchor, type Keeping, resized, straightened } from "@/model/canvas";
 import type { Canvas } from "@/model/composite";
+import { FIXED_NAMES, FREELY, ITS_OWN, named } from "@/model/proportions";
 import { fromPixels, laidOut, PRINT_SIZES, SCREEN_SIZES, toPixels, type Unit } from "@/model/sizes";
 import { useComposite } from "@/state/project";
 import { useShaping } from "@/state/shaping";
@@ -55,19 +56,6 @@ const ANCHORS: Readonly<Record<string, Anchor>> = {
   "the lower left": { x: 0, y: 1 },
   "the left": { x: 0, y: 0.5 },
 };
-
-const RATIOS: Readonly<Record<string, number>> = {
-  square: 1,
-  "3 : 2": 3 / 2,
-  "4 : 3": 4 / 3,
-  "16 : 9": 16 / 9,
-  "2 : 3": 2 / 3,
-  "3 : 4": 3 / 4,
-  "4 : 5": 4 / 5,
-  "9 : 16": 9 / 16,
-};
-
-const named = (names: readonly string[]) => names.map((name) => ({ id: name, label: name }));
 
 interface Wanted {
   readonly width: number;
@@ -198,22 +186,22 @@ function UsualSizes({ canvas, onChoose }: UsualSizesProps): ReactElement {
 
 const PHOTO = "photo";
 
+const PROPORTIONS = named([FREELY, ITS_OWN, ...FIXED_NAMES]);
+
 /** Cropping by hand: the sheet's edges on the stage. */
 function CropWords({ canvas }: { readonly canvas: Canvas }): ReactElement {
   const desk = useDeskActions();
-  const { ratio, setRatio, isLevelling, setLevelling } = useShaping();
-  const own = canvas.width / canvas.height;
-  const names = Object.keys(RATIOS);
-  const chosen = names.find((name) => RATIOS[name] === ratio) ?? (ratio === null ? FREE : OWN);
+  const { sheet, setSheet, isLevelling, setLevelling } = useShaping();
+  useEffect(() => () => setLevelling(false), [setLevelling]);
   return (
     <>
       <Words>
         To crop everything, pull the sheet's edges on the stage,{" "}
         <LiveSelect
           label="Proportion of the sheet"
-          value={chosen}
-          choices={named([FREE, OWN, ...names])}
-          onChange={(id) => setRatio(id === FREE ? null : id === OWN ? own : (RATIOS[id] ?? null))}
+          value={sheet}
+          choices={PROPORTIONS}
+          onChange={setSheet}
         />
         . Nothing is cut off for good.
       </Words>
@@ -235,6 +223,3 @@ function CropWords({ canvas }: { readonly canvas: Canvas }): ReactElement {
     </>
   );
 }
-
-const FREE = "freely";
-const OWN = "as it is";

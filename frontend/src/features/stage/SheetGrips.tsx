@@ -1,6 +1,7 @@
 /** The sheet's edges on the stage, to be pulled, and lines that help to compose. */
 
 import type { ReactElement } from "react";
+import styled from "styled-components";
 import { Hold, Outline, Plate } from "@/features/stage/gripParts";
 import { EdgeMark } from "@/features/stage/ShapingGrips";
 import type { Canvas } from "@/model/composite";
@@ -18,6 +19,36 @@ interface SheetGripsProps {
   readonly view: StageView;
 }
 
+const Shade = styled.path`
+  fill: rgb(0 0 0 / 50%);
+  fill-rule: evenodd;
+  pointer-events: none;
+`;
+
+interface FallsOutProps extends SheetGripsProps {
+  readonly frame: { left: number; top: number; width: number; height: number };
+}
+
+/** Darkens what of the picture the new sheet would leave out of sight. */
+function FallsOut({ canvas, view, frame }: FallsOutProps): ReactElement | null {
+  if (frame.width === canvas.width && frame.height === canvas.height) return null;
+  const round = (left: number, top: number, right: number, bottom: number) => {
+    const [a, b] = [
+      canvasToStage(view, { x: left, y: top }),
+      canvasToStage(view, { x: right, y: bottom }),
+    ];
+    return `M${a.x} ${a.y}H${b.x}V${b.y}H${a.x}Z`;
+  };
+  const [right, bottom] = [frame.left + frame.width, frame.top + frame.height];
+  const kept = round(
+    Math.max(frame.left, 0),
+    Math.max(frame.top, 0),
+    Math.min(right, canvas.width),
+    Math.min(bottom, canvas.height),
+  );
+  return <Shade d={`${round(0, 0, canvas.width, canvas.height)}${kept}`} />;
+}
+
 export function SheetGrips({ canvas, view }: SheetGripsProps): ReactElement {
   const isLevelling = useShaping((shaping) => shaping.isLevelling);
   const level = useHelping((helping) => helping.level);
@@ -27,6 +58,7 @@ export function SheetGrips({ canvas, view }: SheetGripsProps): ReactElement {
   const middle = seen({ x: 0.5, y: 1 });
   return (
     <g data-testid="sheet-grips">
+      <FallsOut view={view} canvas={canvas} frame={frame} />
       {THIRDS.flatMap((share) => [
         <Outline
           key={`x${share}`}

@@ -17,6 +17,7 @@ import { useFrames } from "@/features/stage/useFrames";
 import { useStagePointer, useWheelZoom } from "@/features/stage/usePointer";
 import { WorkingOn } from "@/features/stage/WorkingOn";
 import { viewInForce } from "@/features/stage/zooming";
+import { chosenOnCanvas } from "@/model/choosing";
 import { layerById } from "@/model/composite";
 import { withEdits } from "@/model/expected";
 import { type StageView, stageToCanvas } from "@/model/viewing";
@@ -117,9 +118,13 @@ function StageOverlay({ view }: { readonly view: StageView | null }): ReactEleme
   const openLayer = useDesk((desk) => desk.openLayer);
   const lookedAt = useDesk((desk) => desk.lookedAt);
   const sheetOpen = useDesk((desk) => desk.sheetOpen);
-  const isMany = useDesk((desk) => desk.chosen.length > 1);
+  const chosen = useDesk((desk) => desk.chosen);
+  const facet = useDesk((desk) => desk.facet);
   const shown = composite && live ? withEdits(composite, [live]) : composite;
   const layer = shown ? layerById(shown, openLayer) : undefined;
+  // In Cut and Fade the hand works inside the open layer alone.
+  const isInside = layer !== undefined && (facet === "cut" || facet === "fade");
+  const isMany = !isInside && shown !== null && chosenOnCanvas(shown, chosen).length > 1;
   const grips =
     shown && layer?.visible && view && !isMany ? (
       <LayerGrips composite={shown} layer={layer} view={view} />

@@ -10,9 +10,10 @@ import {
   layersInRing,
   movable,
   scalingAbout,
+  toggled,
   turningAbout,
 } from "@/model/choosing";
-import { type Composite, groupsAround, layerById, siblingsOf } from "@/model/composite";
+import { type Composite, groupsAround, type PlacedLayer, siblingsOf } from "@/model/composite";
 import { type Point, toSource } from "@/model/geometry";
 import { boundsBeside, boundsOf, snapped, unionOf } from "@/model/snapping";
 import { stageToCanvas } from "@/model/viewing";
@@ -45,15 +46,16 @@ const FEWEST = 4;
 
 /** Choose what the ring lies round; a mere press chooses the layer under it, or lets it go. */
 export function endRing(drag: RingDrag, composite: Composite): void {
-  const { actions, openLayer } = useDesk.getState();
+  const { actions, chosen, openLayer } = useDesk.getState();
   useHelping.getState().setRing(null);
   if (drag.points.length < FEWEST) {
-    if (drag.under) actions.toggleChosen(drag.under);
+    if (drag.under) actions.choose(toggled(composite, chosen, openLayer, drag.under));
     return;
   }
-  const group = openLayer ? groupsAround(composite, openLayer).at(-1) : undefined;
-  const ring = group ? drag.points.map((at) => toSource(group, at)) : drag.points;
-  const layers = group?.layers ?? composite.layers;
+  const groups = openLayer ? groupsAround(composite, openLayer) : [];
+  const inside = (at: Point) => groups.reduce((point, group) => toSource(group, point), at);
+  const ring = drag.points.map(inside);
+  const layers = groups.at(-1)?.layers ?? composite.layers;
   actions.choose(layersInRing(layers, ring).map((layer) => layer.id));
 }
 
@@ -154,8 +156,8 @@ export function shiftedBounds(bounds: Beside[number], x: number, y: number): Bes
   };
 }
 
-/** Tell whether a layer is among several that are chosen. */
-export function isChosen(composite: Composite, id: string): boolean {
-  const { chosen } = useDesk.getState();
-  return chosen.length > 1 && chosen.includes(id) && layerById(composite, id) !== undefined;
+/** Return the layers that are worked on as one; none where it is not several. */
+export function manyChosen(composite: Composite): readonly PlacedLayer[] {
+  const found = chosenOnCanvas(composite, useDesk.getState().chosen);
+  return found.length > 1 ? found : [];
 }

@@ -5,7 +5,8 @@ import type { Composite, Edit, PhotoLayer, Placement } from "@/model/composite";
 import { type CropGrip, isCropGrip, pulledFrame, shiftedInside } from "@/model/cropping";
 import { canvasToPlane, type Point } from "@/model/geometry";
 import { intoPile, onCanvas } from "@/model/nesting";
-import { bentTo, cornerPoints, cornersAt, flatBend, unwarped } from "@/model/shaping";
+import { proportionOf } from "@/model/proportions";
+import { bentTo, cornerPoints, cornersAt, flatBend, frameSize, unwarped } from "@/model/shaping";
 import { useDesk } from "@/state/desk";
 import { useShaping } from "@/state/shaping";
 
@@ -22,9 +23,11 @@ export function shapingDrag(composite: Composite, open: PhotoLayer, grip: unknow
     edit: (to, keys) => placed(composite, open, move(to, keys.shiftKey)),
   });
   if (isCropGrip(grip)) {
-    const ratio = frameRatio(layer);
+    const chosen = proportionOf(useShaping.getState().frame, layer, composite.canvas);
+    const now = frameSize(layer.placement, layer);
+    const kept = now.width / now.height;
     return dragged((to, shiftKey) =>
-      pulledFrame(layer, grip, to, useShaping.getState().ratio ?? (shiftKey ? ratio : null)),
+      pulledFrame(layer, grip, to, chosen ?? (shiftKey ? kept : null)),
     );
   }
   if (typeof grip !== "string") return null;
@@ -77,9 +80,4 @@ function placed(composite: Composite, { id }: PhotoLayer, placement: Placement):
     layer_id: id,
     placement: intoPile(composite, id, placement),
   };
-}
-
-function frameRatio(layer: PhotoLayer): number {
-  const { width, height } = layer.placement.crop ?? layer;
-  return width / height;
 }

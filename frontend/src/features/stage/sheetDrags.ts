@@ -5,6 +5,7 @@ import { leaning, pulledSheet, type SetCanvas, straightened } from "@/model/canv
 import type { Canvas, Composite } from "@/model/composite";
 import { type CropGrip, isCropGrip } from "@/model/cropping";
 import type { Point } from "@/model/geometry";
+import { proportionOf } from "@/model/proportions";
 import { useDesk } from "@/state/desk";
 import { useHelping } from "@/state/helping";
 import { useShaping } from "@/state/shaping";
@@ -19,17 +20,13 @@ export function sheetDrag(composite: Composite, grip: unknown, start: Point): Ow
 
 /** A new frame round the picture, which stays until the frame is let go. */
 function edgeDrag({ canvas }: Composite, grip: CropGrip): OwnDrag {
+  const chosen = proportionOf(useShaping.getState().sheet, canvas, canvas);
   const own = canvas.width / canvas.height;
   let last = unchanged(canvas);
   return {
     kind: "own",
     edit: (to, keys) => {
-      last = pulledSheet(
-        canvas,
-        grip,
-        to,
-        useShaping.getState().ratio ?? (keys.shiftKey ? own : null),
-      );
+      last = pulledSheet(canvas, grip, to, chosen ?? (keys.shiftKey ? own : null));
       useHelping.getState().setFrame({
         left: -(last.shift_x ?? 0),
         top: -(last.shift_y ?? 0),

@@ -9,6 +9,7 @@ import {
   carryRing,
   chosenDrag,
   endRing,
+  manyChosen,
   othersOf,
   type RingDrag,
   shiftedBounds,
@@ -29,7 +30,6 @@ import { insideDrag, type ShapingGrip, shapingDrag } from "@/features/stage/shap
 import { sheetDrag } from "@/features/stage/sheetDrags";
 import { SLACK, stagePoint, useHold } from "@/features/stage/useHold";
 import { viewInForce, zoomTowards } from "@/features/stage/zooming";
-import { chosenOnCanvas } from "@/model/choosing";
 import {
   type Composite,
   type Gradient,
@@ -146,6 +146,7 @@ export function useStagePointer(onHold: (at: Point) => void): StageHandlers {
       hold.end();
       drag.current = null;
       useDesk.getState().actions.setLive(null);
+      useHelping.getState().clear();
     },
   };
 }
@@ -241,15 +242,14 @@ function withMany(
   event: PointerEvent<Element>,
 ): Drag | null {
   if (open && worksInside(open)) return null;
-  const { chosen, actions } = useDesk.getState();
   if (event.shiftKey && grip === null) {
     return beginRing(start, taking(composite.layers, start, composite.canvas, event)?.id ?? null);
   }
-  if (chosen.length < 2) return null;
+  const layers = manyChosen(composite);
+  if (layers.length === 0) return null;
   if (grip !== null) return isLayerGrip(grip) ? chosenDrag(composite, grip, start) : null;
-  const layers = chosenOnCanvas(composite, chosen);
   if (layers.some((layer) => liesOn(layer, start))) return chosenDrag(composite, null, start);
-  actions.choose([]);
+  useDesk.getState().actions.choose([]);
   return null;
 }
 
