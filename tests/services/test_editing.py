@@ -308,7 +308,7 @@ def test_every_change_gives_a_state_a_higher_version(bench: Bench) -> None:
         with bench.studio.changing() as visit:
             projects.rename_project(visit, bench.id, "Night")
 
-    seen = [bench.state().version]
+    seen = [bench.state().changes]
     old = bench.state().head
     bench.edit(bench.moths())
     changes = [
@@ -322,7 +322,7 @@ def test_every_change_gives_a_state_a_higher_version(bench: Bench) -> None:
     for change in changes:
         with contextlib.suppress(LayerMissingError):
             change()
-        seen.append(bench.state().version)
+        seen.append(bench.state().changes)
 
     # The edit that fits neither state changed nothing.
     assert seen[2] == seen[1]
@@ -359,7 +359,7 @@ def test_edits_made_at_the_same_moment_all_count_one_after_the_other(
     assert (outcomes.count("applied"), outcomes.count("reapplied")) == (1, 23)
     assert len(history.ticks) == 25
     assert history.other_ways == []
-    assert bench.state().version == 24
+    assert bench.state().changes == 24
 
 
 def test_project_at_the_limits_opens_in_a_process_that_knows_nothing(

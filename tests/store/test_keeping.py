@@ -75,7 +75,11 @@ def picture(session: Session, data: bytes = b"moths", **fields: object) -> Pictu
 def project(session: Session) -> tuple[uuid.UUID, uuid.UUID]:
     """Return a new project's id and its root revision's."""
     row = add_project(
-        session, project_id=uuid.uuid4(), name="Poster", snapshot={"root": True}
+        session,
+        project_id=uuid.uuid4(),
+        name="Poster",
+        snapshot={"root": True},
+        label="Begun",
     )
     return row.id, row.head_id
 
@@ -159,7 +163,7 @@ def test_path_is_walked_from_the_nearest_snapshot_only(session: Session) -> None
 
     assert [step.id for step in steps] == [two, three]
     assert steps[0].snapshot == {"two": True}
-    assert [row.id for row in path_from_root(session, three)] == [root, one, two, three]
+    assert path_from_root(session, three) == [root, one, two, three]
 
 
 def test_ways_end_in_leaves_and_know_their_ancestors(session: Session) -> None:
@@ -168,7 +172,7 @@ def test_ways_end_in_leaves_and_know_their_ancestors(session: Session) -> None:
     left = revision(session, project_id, one, 2)
     right = revision(session, project_id, one, 2)
 
-    assert {row.id for row in leaves(session, project_id)} == {left, right}
+    assert set(leaves(session, project_id)) == {left, right}
     assert is_ancestor(session, root, right)
     assert is_ancestor(session, right, right)
     assert not is_ancestor(session, left, right)

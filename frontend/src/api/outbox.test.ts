@@ -32,7 +32,7 @@ class Network {
     }
     this.#heads += 1;
     const changes = { head: `head ${this.#heads}`, undo_to: "before" };
-    const state = sampleState({ version: 1 + this.#heads, ...changes });
+    const state = sampleState({ changes: 1 + this.#heads, ...changes });
     const answer = path.endsWith("/edits") ? { state, outcome: "applied" } : state;
     return new Response(JSON.stringify(answer), { status: 200 });
   };
@@ -278,11 +278,11 @@ test("a parked change that is being tried again is not left out, nor the next on
 });
 
 test("an older state than the known one is dropped", async () => {
-  const outbox = new Outbox(sampleState({ version: 5, head: "five" }), listener);
+  const outbox = new Outbox(sampleState({ changes: 5, head: "five" }), listener);
 
-  outbox.catchUp(sampleState({ version: 4, head: "four" }));
+  outbox.catchUp(sampleState({ changes: 4, head: "four" }));
   expect(listener.state).toBeNull();
-  outbox.catchUp(sampleState({ version: 6, head: "six" }));
+  outbox.catchUp(sampleState({ changes: 6, head: "six" }));
 
   expect(listener.state?.head).toBe("six");
 });
@@ -292,7 +292,7 @@ test("a state from elsewhere waits while something is sent", async () => {
   const outbox = new Outbox(sampleState(), listener);
   outbox.push(renamed("one"));
 
-  outbox.catchUp(sampleState({ version: 9 }));
+  outbox.catchUp(sampleState({ changes: 9 }));
 
   expect(listener.state).toBeNull();
 });

@@ -163,7 +163,7 @@ export class Outbox {
   }
 
   #know(state: ProjectState): void {
-    if (state.version < this.#state.version) return;
+    if (state.changes < this.#state.changes) return;
     this.#state = state;
     if (!this.#closed) this.#events.onState(state);
   }

@@ -32,7 +32,7 @@ export type Notice =
       readonly kind: "project";
       readonly id: string;
       readonly head: string;
-      readonly version: number;
+      readonly changes: number;
     }
   | { readonly kind: "job"; readonly job: Job }
   | { readonly kind: "shelf" | "wall" | "catch_up" };

@@ -18,7 +18,7 @@ export function useServiceNotices(): void {
           useJobs.getState().know(notice.job);
           break;
         case "project":
-          notices.hearMoved(notice.id, notice.version);
+          notices.hearMoved(notice.id, notice.changes);
           refresh("wall");
           break;
         case "catch_up":

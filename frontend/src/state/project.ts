@@ -49,7 +49,7 @@ export function openProject(state: KnownState): OpenProject {
   };
   return {
     know: (known) =>
-      change((view) => (view.known && known.version < view.known.version ? view : { known })),
+      change((view) => (view.known && known.changes < view.known.changes ? view : { known })),
     wait: (waiting, moving) => change(() => ({ waiting, moving })),
     hold: (held) => change(() => ({ held })),
     park: (parked) => change(() => ({ parked })),

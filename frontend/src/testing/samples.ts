@@ -55,7 +55,7 @@ export function sampleState(changes: Partial<ProjectState> = {}): ProjectState {
   return {
     id: "project",
     name: "Poster",
-    version: 1,
+    changes: 1,
     head: "first",
     composite: sampleComposite() as ProjectState["composite"],
     sentences: [],

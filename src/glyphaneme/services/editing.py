@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import uuid
 from datetime import datetime
-from typing import TYPE_CHECKING, Literal
+from typing import TYPE_CHECKING, Literal, NamedTuple
 
 from pydantic import BaseModel, ConfigDict
 
@@ -33,18 +33,21 @@ from glyphaneme.services.painting import keep_strokes, require_strokes
 from glyphaneme.services.projects import (
     ProjectState,
     composite_at,
+    lock_for_change,
     project_state,
     require_project,
     require_revision,
     tell_of,
 )
 from glyphaneme.store import projects as projects_store
+from glyphaneme.store import versions as versions_store
 from glyphaneme.store.mattes import is_kept
 from glyphaneme.store.pictures import find_picture
 from glyphaneme.store.rows import PictureRow, ProjectRow, RevisionRow, StandingRow
 
 if TYPE_CHECKING:
     from glyphaneme.services.studio import Visit
+    from glyphaneme.store.projects import TreeNode
 
 SNAPSHOT_EVERY = 24
 
@@ -74,17 +77,17 @@ class Tick(BaseModel):
     id: uuid.UUID
     label: str
     at: datetime
+    name: str | None
+    """What somebody called this moment."""
 
 
-class Way(BaseModel):
+class Way(Tick):
     """The end of another way through the history."""
 
-    model_config = ConfigDict(frozen=True)
-
-    id: uuid.UUID
-    label: str
-    at: datetime
+    leaves_at: uuid.UUID
+    """The last edit that it has in common with the way that the project stands on."""
     edits: int
+    """How many it has of its own."""
 
 
 class History(BaseModel):
@@ -118,7 +121,7 @@ def add_edit(
     CoreError
         The edit was made on the present state, and does not fit it.
     """
-    project = _locked(visit, project_id)
+    project = lock_for_change(visit, project_id)
     there = projects_store.find_revision(visit.session, key)
     if there is not None:
         if there.project_id != project_id or not says_the_same(there.edit or {}, edit):
@@ -166,7 +169,7 @@ def stand_at(
     KeyReusedError
         `key` came before with another move.
     """
-    project = _locked(visit, project_id)
+    project = lock_for_change(visit, project_id)
     require_revision(visit, project_id, to)
     standing = StandingRow(id=key, project_id=project_id, to_id=to)
     there = projects_store.add_standing(visit.session, standing)
@@ -183,23 +186,53 @@ def stand_at(
 def get_history(visit: Visit, project_id: uuid.UUID) -> History:
     """Return the history of a project."""
     project = require_project(visit, project_id)
-    ticks = [
-        Tick(id=step.id, label=step.label, at=step.created_at)
-        for step in projects_store.path_from_root(visit.session, project.tip_id)
-    ]
-    others = [
-        Way(id=leaf.id, label=leaf.label, at=leaf.created_at, edits=leaf.depth)
-        for leaf in projects_store.leaves(visit.session, project_id)
-        if leaf.id != project.tip_id
-    ]
-    return History(head=project.head_id, ticks=ticks, other_ways=others)
+    versions = versions_store.list_versions(visit.session, project_id)
+    names = {version.revision_id: version.name for version in versions}
+    nodes = projects_store.tree(visit.session, project_id)
+    shown = {
+        node.id: Tick(
+            id=node.id,
+            label=node.label,
+            at=node.created_at,
+            name=names.get(node.id),
+        )
+        for node in nodes
+    }
+    lineage = _Lineage({node.id: node for node in nodes})
+    present = lineage.up_from(project.tip_id)
+    way = set(present)
+    others = []
+    for end in lineage.ends():
+        if end.id != project.tip_id:
+            fork = next(step for step in lineage.up_from(end.id) if step in way)
+            edits = end.depth - lineage.nodes[fork].depth
+            tick = shown[end.id].model_dump()
+            others.append(Way(**tick, leaves_at=fork, edits=edits))
+    return History(
+        head=project.head_id,
+        ticks=[shown[step] for step in reversed(present)],
+        other_ways=sorted(others, key=lambda one: one.at, reverse=True),
+    )
 
 
-def _locked(visit: Visit, project_id: uuid.UUID) -> ProjectRow:
-    project = projects_store.lock_project(visit.session, project_id)
-    if project is None or project.removed_at is not None:
-        raise NotThereError("picture")
-    return project
+class _Lineage(NamedTuple):
+    """All revisions of a project by their ids."""
+
+    nodes: dict[uuid.UUID, TreeNode]
+
+    def up_from(self, revision: uuid.UUID) -> list[uuid.UUID]:
+        """Return a revision and all before it, up to the root."""
+        way = []
+        node: TreeNode | None = self.nodes[revision]
+        while node is not None:
+            way.append(node.id)
+            node = None if node.parent_id is None else self.nodes[node.parent_id]
+        return way
+
+    def ends(self) -> list[TreeNode]:
+        """Return those that nothing follows."""
+        followed = {node.parent_id for node in self.nodes.values()}
+        return [node for node in self.nodes.values() if node.id not in followed]
 
 
 def _require_picture(visit: Visit, edit: Edit) -> None:
@@ -276,6 +309,6 @@ def _tip_beyond(visit: Visit, project: ProjectRow, to: uuid.UUID) -> uuid.UUID:
     if projects_store.is_ancestor(visit.session, to, project.tip_id):
         return project.tip_id
     for leaf in projects_store.leaves(visit.session, project.id):
-        if projects_store.is_ancestor(visit.session, to, leaf.id):
-            return leaf.id
+        if projects_store.is_ancestor(visit.session, to, leaf):
+            return leaf
     return to

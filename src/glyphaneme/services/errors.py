@@ -13,6 +13,7 @@ __all__ = [
     "NotThereError",
     "PictureMismatchError",
     "ServiceError",
+    "TooManyVersionsError",
 ]
 
 
@@ -69,6 +70,17 @@ class ExportSizeError(ServiceError):
         super().__init__(
             f"{width} × {height} pixels is more than can be saved: {limit}. "
             "Choose a smaller size."
+        )
+
+
+class TooManyVersionsError(ServiceError):
+    """A project has as many named moments as it may have."""
+
+    def __init__(self, limit: int) -> None:
+        super().__init__(
+            f"{limit} moments of this picture have names already, and more are not "
+            "kept. Nothing is lost: forget a name that you no longer need, then give "
+            "this one."
         )
 
 

@@ -15,6 +15,7 @@ from glyphaneme.core.wording.sentences import Part, Touch
 from glyphaneme.services.errors import NotThereError
 from glyphaneme.store import projects as projects_store
 from glyphaneme.store.notices import notify
+from glyphaneme.store.versions import list_versions
 
 if TYPE_CHECKING:
     from glyphaneme.services.studio import Visit
@@ -33,6 +34,8 @@ class ProjectCard(BaseModel):
     height: int
     layers: int
     ways: int
+    versions: list[str]
+    """What its named moments are called, newest first."""
     changed_at: datetime
 
 
@@ -61,14 +64,14 @@ class LayerSentence(BaseModel):
 class ProjectState(BaseModel):
     """A project as it stands: its composite, and where undo and redo lead.
 
-    Of two states of a project, the one with the lower version is the older.
+    Of two states of a project, the one with fewer changes is the older.
     """
 
     model_config = ConfigDict(frozen=True)
 
     id: uuid.UUID
     name: str
-    version: int
+    changes: int
     head: uuid.UUID
     undo_to: uuid.UUID | None
     redo_to: uuid.UUID | None
@@ -78,7 +81,12 @@ class ProjectState(BaseModel):
 
 
 def begin_project(
-    visit: Visit, *, project_id: uuid.UUID, name: str, composite: Composite
+    visit: Visit,
+    *,
+    project_id: uuid.UUID,
+    name: str,
+    composite: Composite,
+    label: str = "Begun",
 ) -> ProjectRow:
     """Begin a picture, mostly an empty one; with the same id, it is begun once."""
     row = projects_store.add_project(
@@ -86,6 +94,7 @@ def begin_project(
         project_id=project_id,
         name=name,
         snapshot=store_composite(composite),
+        label=label,
     )
     notify(visit.session, {"kind": "wall"})
     return row
@@ -93,6 +102,10 @@ def begin_project(
 
 def list_wall(visit: Visit) -> list[ProjectCard]:
     """Return all projects, last changed first."""
+    ways = projects_store.count_ways(visit.session)
+    versions: dict[uuid.UUID, list[str]] = {}
+    for version in list_versions(visit.session):
+        versions.setdefault(version.project_id, []).append(version.name)
     cards = []
     for row in projects_store.list_projects(visit.session):
         composite = composite_at(visit, row.head_id)
@@ -104,7 +117,8 @@ def list_wall(visit: Visit) -> list[ProjectCard]:
                 width=composite.canvas.width,
                 height=composite.canvas.height,
                 layers=composite.layer_count,
-                ways=len(projects_store.leaves(visit.session, row.id)),
+                ways=ways[row.id],
+                versions=versions.get(row.id, []),
                 changed_at=row.changed_at,
             )
         )
@@ -147,7 +161,7 @@ def tell_of(visit: Visit, project: ProjectRow) -> None:
             "kind": "project",
             "id": str(project.id),
             "head": str(project.head_id),
-            "version": project.version,
+            "changes": project.changes,
         },
     )
 
@@ -161,6 +175,20 @@ def require_project(visit: Visit, project_id: uuid.UUID) -> ProjectRow:
         There is none.
     """
     row = projects_store.find_project(visit.session, project_id)
+    if row is None or row.removed_at is not None:
+        raise NotThereError("picture")
+    return row
+
+
+def lock_for_change(visit: Visit, project_id: uuid.UUID) -> ProjectRow:
+    """Return a project that is not removed, for this transaction alone to change.
+
+    Raises
+    ------
+    NotThereError
+        There is none.
+    """
+    row = projects_store.lock_project(visit.session, project_id)
     if row is None or row.removed_at is not None:
         raise NotThereError("picture")
     return row
@@ -211,7 +239,7 @@ def project_state(
     return ProjectState(
         id=row.id,
         name=row.name,
-        version=row.version,
+        changes=row.changes,
         head=row.head_id,
         undo_to=head.parent_id if head else None,
         redo_to=_next_towards(visit, row),
@@ -237,5 +265,5 @@ def _next_towards(visit: Visit, row: ProjectRow) -> uuid.UUID | None:
     """Return the revision after head on the way to tip."""
     if row.head_id == row.tip_id:
         return None
-    way = [step.id for step in projects_store.path_from_root(visit.session, row.tip_id)]
+    way = projects_store.path_from_root(visit.session, row.tip_id)
     return way[way.index(row.head_id) + 1]

@@ -24,8 +24,23 @@ class PathStep(NamedTuple):
     snapshot: dict[str, Any] | None
 
 
+class TreeNode(NamedTuple):
+    """A revision as the history shows it, without what it changed."""
+
+    id: uuid.UUID
+    parent_id: uuid.UUID | None
+    depth: int
+    label: str
+    created_at: datetime
+
+
 def add_project(
-    session: Session, *, project_id: uuid.UUID, name: str, snapshot: dict[str, Any]
+    session: Session,
+    *,
+    project_id: uuid.UUID,
+    name: str,
+    snapshot: dict[str, Any],
+    label: str,
 ) -> ProjectRow:
     """Add a project with its root revision; a repeated id returns what is there."""
     root_id = uuid.uuid4()
@@ -36,7 +51,7 @@ def add_project(
             project_id=project_id,
             depth=0,
             snapshot=snapshot,
-            label="Begun",
+            label=label,
         )
         insert_once(session, root)
     return session.get_one(ProjectRow, project_id)
@@ -90,8 +105,8 @@ def stand_at(
 
 
 def mark_changed(session: Session, project: ProjectRow) -> None:
-    """Give a project's state a higher version than any before."""
-    project.version = ProjectRow.version + 1
+    """Count one more change of a project's state."""
+    project.changes = ProjectRow.changes + 1
     session.flush()
     session.refresh(project)
 
@@ -113,27 +128,50 @@ def path_from_snapshot(session: Session, revision_id: uuid.UUID) -> list[PathSte
     return [PathStep(*row) for row in rows]
 
 
-def path_from_root(session: Session, revision_id: uuid.UUID) -> Sequence[RevisionRow]:
-    """Return all revisions from the root to one, without their contents' cost."""
+def path_from_root(session: Session, revision_id: uuid.UUID) -> Sequence[uuid.UUID]:
+    """Return all revisions from the root to one."""
     start = select(RevisionRow).where(RevisionRow.id == revision_id)
     walk = _walk_up(start, stop_at_snapshot=False)
-    return session.scalars(
-        select(RevisionRow)
-        .join(walk, walk.c.id == RevisionRow.id)
-        .order_by(walk.c.depth)
-    ).all()
+    return session.scalars(select(walk.c.id).order_by(walk.c.depth)).all()
 
 
-def leaves(session: Session, project_id: uuid.UUID) -> Sequence[RevisionRow]:
-    """Return the ends of all ways of a project, newest first."""
-    child = aliased(RevisionRow)
-    statement = (
-        select(RevisionRow)
-        .outerjoin(child, child.parent_id == RevisionRow.id)
-        .where(RevisionRow.project_id == project_id, child.id.is_(None))
-        .order_by(RevisionRow.created_at.desc())
+def tree(session: Session, project_id: uuid.UUID) -> list[TreeNode]:
+    """Return all revisions of a project, each after the one before it."""
+    rows = session.execute(
+        select(
+            RevisionRow.id,
+            RevisionRow.parent_id,
+            RevisionRow.depth,
+            RevisionRow.label,
+            RevisionRow.created_at,
+        )
+        .where(RevisionRow.project_id == project_id)
+        .order_by(RevisionRow.depth, RevisionRow.created_at)
     )
-    return session.scalars(statement).all()
+    return [TreeNode(*row) for row in rows]
+
+
+def leaves(session: Session, project_id: uuid.UUID) -> Sequence[uuid.UUID]:
+    """Return the ends of all ways of a project, newest first."""
+    ends = _ends(RevisionRow.id).where(RevisionRow.project_id == project_id)
+    return session.scalars(ends.order_by(RevisionRow.created_at.desc())).all()
+
+
+def count_ways(session: Session) -> dict[uuid.UUID, int]:
+    """Return how many ways each project has."""
+    counted = _ends(RevisionRow.project_id, func.count())
+    rows = session.execute(counted.group_by(RevisionRow.project_id))
+    return {row[0]: row[1] for row in rows}
+
+
+def _ends(*columns: Any) -> Select[Any]:  # noqa: ANN401  # what select() takes
+    child = aliased(RevisionRow)
+    return (
+        select(*columns)
+        .select_from(RevisionRow)
+        .outerjoin(child, child.parent_id == RevisionRow.id)
+        .where(child.id.is_(None))
+    )
 
 
 def is_ancestor(

@@ -140,8 +140,8 @@ class ProjectRow(Base):
     name: Mapped[str]
     head_id: Mapped[uuid.UUID]
     tip_id: Mapped[uuid.UUID]
-    version: Mapped[int] = mapped_column(BigInteger, server_default="0")
-    """Rises with every change: of two states, the one with the lower is the older."""
+    changes: Mapped[int] = mapped_column(BigInteger, server_default="0")
+    """How many there were so far: of two states, the one with fewer is the older."""
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
     changed_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
     removed_at: Mapped[datetime | None]
@@ -181,6 +181,26 @@ class RevisionRow(Base):
     edit: Mapped[dict[str, Any] | None]
     snapshot: Mapped[dict[str, Any] | None]
     label: Mapped[str]
+    created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+
+
+class VersionRow(Base):
+    """A moment of a project that somebody gave a name; a moment has one at most."""
+
+    __tablename__ = "version"
+    __table_args__ = (
+        CheckConstraint("name <> ''", name="has_name"),
+        ForeignKeyConstraint(
+            ["project_id", "revision_id"],
+            ["revision.project_id", "revision.id"],
+            name="fk_version_revision",
+            ondelete="CASCADE",
+        ),
+    )
+
+    revision_id: Mapped[uuid.UUID] = mapped_column(primary_key=True)
+    project_id: Mapped[uuid.UUID] = mapped_column(index=True)
+    name: Mapped[str]
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
 
 

@@ -7,7 +7,16 @@ from typing import TYPE_CHECKING
 
 from flask_openapi3 import Info, OpenAPI
 
-from glyphaneme.web import aligning, cutouts, exports, frames, pages, pictures, projects
+from glyphaneme.web import (
+    aligning,
+    cutouts,
+    exports,
+    frames,
+    pages,
+    pictures,
+    projects,
+    versions,
+)
 from glyphaneme.web.guards import MAX_UPLOAD_BYTES, guard
 from glyphaneme.web.problems import answer_invalid_request, map_problems
 from glyphaneme.web.shared import STUDIO_KEY
@@ -43,6 +52,7 @@ def create_app(studio: Studio, settings: WebSettings) -> OpenAPI:
     map_problems(app)
     for api in (
         projects.api,
+        versions.api,
         frames.api,
         pictures.api,
         exports.api,

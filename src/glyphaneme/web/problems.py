@@ -31,6 +31,7 @@ STATUS: dict[type[Exception], tuple[HTTPStatus, str]] = {
     errors.NamelessFileError: (HTTPStatus.UNPROCESSABLE_ENTITY, "nameless-file"),
     errors.NetworkMissingError: (HTTPStatus.CONFLICT, "network-missing"),
     errors.NotAlignedError: (HTTPStatus.CONFLICT, "not-aligned"),
+    errors.TooManyVersionsError: (HTTPStatus.CONFLICT, "too-many-versions"),
     errors.ExportSizeError: (HTTPStatus.UNPROCESSABLE_ENTITY, "export-size"),
 }
 

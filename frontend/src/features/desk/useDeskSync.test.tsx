@@ -10,7 +10,7 @@ import { sampleState } from "@/testing/samples";
 
 /** The service as the page sees it: what a GET returns, and answers that come when told. */
 class Service {
-  state: ProjectState = sampleState({ version: 1 });
+  state: ProjectState = sampleState({ changes: 1 });
   gets = 0;
   readonly #held: (() => void)[] = [];
   holding = false;
@@ -20,7 +20,7 @@ class Service {
     const now = this.state;
     if (!edits) this.gets += 1;
     if (this.holding) await new Promise<void>((resolve) => this.#held.push(resolve));
-    const edited = sampleState({ version: 2, head: "mine" });
+    const edited = sampleState({ changes: 2, head: "mine" });
     const body = edits ? { state: edited, outcome: "applied" } : now;
     return new Response(JSON.stringify(body), { status: init?.method ? 201 : 200 });
   };
@@ -69,11 +69,11 @@ test("what another window did while this one sent is fetched when all is sent", 
   const desk = await open();
   service.holding = true;
   act(() => edit(desk.current));
-  service.state = sampleState({ version: 9, head: "theirs" });
+  service.state = sampleState({ changes: 9, head: "theirs" });
   act(() => useNotices.getState().hearMoved("project", 9));
   const before = service.gets;
 
-  expect(known()?.version).toBe(1);
+  expect(known()?.changes).toBe(1);
   await service.answer();
 
   expect(service.gets).toBe(before + 1);

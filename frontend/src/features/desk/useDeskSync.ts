@@ -122,9 +122,9 @@ function eventsFor(project: OpenProject): OutboxEvents {
 }
 
 function useOtherWindows(projectId: string, outbox: Outbox | null): void {
-  const told = useNotices(({ followed }) => (followed?.id === projectId ? followed.version : 0));
+  const told = useNotices(({ followed }) => (followed?.id === projectId ? followed.changes : 0));
   const catchUps = useNotices((notices) => notices.catchUps);
-  const known = useProject((project) => project.known?.version ?? 0);
+  const known = useProject((project) => project.known?.changes ?? 0);
   // What is told while something is sent is looked at when all is sent.
   const sending = useProject((project) => countWaiting(project) > 0);
   const client = useQueryClient();
