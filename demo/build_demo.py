@@ -114,7 +114,14 @@ class CutOut:
     photo: str
 
 
-Step = Laid | LinedUp | Washed | Together | Colored | Changed | CutOut
+@dataclass(frozen=True)
+class Named:
+    """The moment that is reached gets a name."""
+
+    name: str
+
+
+Step = Laid | LinedUp | Washed | Together | Colored | Changed | CutOut | Named
 
 
 @dataclass(frozen=True)
@@ -246,6 +253,7 @@ POSTER = DemoProject(
             "fade_layer",
             {"fades": [{"x": 1230, "y": 420, "length": 520, "angle": -90}]},
         ),
+        Named("On white"),
         Laid(
             "misty-hills.jpg",
             "Misty hills",
@@ -271,6 +279,7 @@ POSTER = DemoProject(
             mode="screen",
             opacity=0.32,
         ),
+        Named("Without the moths"),
         Laid(
             "moths-on-white.jpg",
             "Moths",
@@ -472,6 +481,7 @@ MEADOW = DemoProject(
         Laid("meadow-spring.tif", "Meadow in spring"),
         Laid("meadow-tent.tif", "Meadow with the tent", width=0.7),
         LinedUp("Meadow with the tent", onto="Meadow in spring"),
+        Named("The tent alone"),
         Changed(
             "Meadow with the tent",
             "fade_layer",
@@ -580,6 +590,9 @@ class DemoBuilder:
         )
         head = state["head"]
         for place, laid in enumerate(project.layers):
+            if isinstance(laid, Named):
+                self._name(project_id, head, laid.name)
+                continue
             edits = (
                 [self._lined_up(project, laid, head)]
                 if isinstance(laid, LinedUp)
@@ -593,11 +606,15 @@ class DemoBuilder:
                 )
                 head = answer["state"]["head"]
 
+    def _name(self, project_id: str, moment: str, name: str) -> None:
+        address = f"/api/projects/{project_id}/versions/{moment}"
+        self._http.put(address, json={"name": name}).raise_for_status()
+
     def _edits(
         self,
         project: DemoProject,
         canvas: dict[str, Any],
-        step: Step,
+        step: Laid | Washed | Together | Colored | Changed | CutOut,
     ) -> list[dict[str, Any]]:
         """Return the edits that make a step."""
         layer_id = _id(project.name, step.name)

@@ -17,10 +17,12 @@ AXE = Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js"
 WCAG = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
 
 
-def violations(page: Page) -> list[str]:
+def violations(page: Page, within: str = "html") -> list[str]:
     page.evaluate(AXE.read_text())
     found: Any = page.evaluate(
-        """(tags) => axe.run({ runOnly: { type: "tag", values: tags } })""", WCAG
+        """([within, tags]) =>
+            axe.run(within, { runOnly: { type: "tag", values: tags } })""",
+        [within, WCAG],
     )
     return [
         f"{one['id']}: {node['html'][:160]} {node['any'][:1]}"
@@ -182,3 +184,25 @@ def test_number_of_the_sheet_keeps_the_focus_while_it_is_changed(
 
     expect(box).to_be_focused()
     assert hands.saved(project)["composite"]["canvas"]["ppi"] == 300
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_versions_are_free_of_violations(
+    hands: Hands, project: Any, scheme: Any
+) -> None:
+    page = hands.page
+    page.emulate_media(color_scheme=scheme)
+    hands.open_desk(project)
+    page.get_by_role("button", name="Name this moment").click()
+    page.get_by_role("textbox", name="How it is now shall be called").fill("Begun")
+    found = {"names": violations(page, '[role="dialog"]')}
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="This moment: Begun")).to_be_visible()
+    hands.open_layer("Lantern glow")
+    page.keyboard.press("o")
+    hands.settle()
+    page.goto(f"{hands.product.address}/versions/{project['id']}")
+    expect(page.get_by_role("slider")).to_be_attached()
+    found["versions"] = violations(page)
+
+    assert {view: what for view, what in found.items() if what} == {}

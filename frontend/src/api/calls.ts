@@ -15,6 +15,7 @@ import type {
   Picture,
   ProjectCard,
   ProjectState,
+  Version,
 } from "@/api/types";
 import type { Canvas, Edit, MaskPart } from "@/model/composite";
 import type { CutAnswer, CutRequest, Network } from "@/model/mattes";
@@ -45,6 +46,24 @@ export const fetchColors = async (
 
 export const fetchHistory = (id: string): Promise<History> =>
   getJson<History>(`/api/projects/${id}/history`);
+
+/** The moments of a project that have names, newest first. */
+export const fetchVersions = async (id: string): Promise<Version[]> =>
+  (await getJson<{ versions: Version[] }>(`/api/projects/${id}/versions`)).versions;
+
+export const nameMoment = (id: string, revision: string, name: string): Promise<void> =>
+  sendJson<void>(`/api/projects/${id}/versions/${revision}`, { name }, "PUT");
+
+/** Take a moment's name away; the moment stays in the history. */
+export const forgetName = async (id: string, revision: string): Promise<void> => {
+  await send(`/api/projects/${id}/versions/${revision}`, { method: "DELETE" });
+};
+
+/** Make a project of a moment of another, or of how that stands. */
+export const copyProject = (
+  id: string,
+  copy: { id: string; revision: string | null },
+): Promise<ProjectState> => sendJson<ProjectState>(`/api/projects/${id}/copies`, copy);
 
 export const fetchJob = (id: string): Promise<Job> => getJson<Job>(`/api/jobs/${id}`);
 

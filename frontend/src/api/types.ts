@@ -11,6 +11,7 @@ export type ProjectCard = Schemas["ProjectCard"];
 export type History = Schemas["History"];
 export type Tick = Schemas["Tick"];
 export type Way = Schemas["Way"];
+export type Version = Schemas["Version"];
 export type LayerThere = Schemas["LayerThere"];
 export type Job = Schemas["Job"];
 export type SentencePart = Schemas["SentencePart"];

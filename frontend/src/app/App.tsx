@@ -12,6 +12,10 @@ import { Messages } from "@/ui/Messages";
 // The wall shows without waiting for what the desk needs.
 const Desk = lazy(async () => ({ default: (await import("@/features/desk/Desk")).Desk }));
 
+const VersionsPage = lazy(async () => ({
+  default: (await import("@/features/versions/VersionsPage")).VersionsPage,
+}));
+
 const client = new QueryClient({
   defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } },
 });
@@ -36,6 +40,7 @@ function Pages(): ReactElement {
       <Suspense fallback={<p aria-busy="true">Opening…</p>}>
         <Routes>
           <Route path="/desk/:projectId" element={<Desk />} />
+          <Route path="/versions/:projectId" element={<VersionsPage />} />
           <Route path="*" element={<Wall />} />
         </Routes>
       </Suspense>

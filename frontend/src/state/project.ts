@@ -62,6 +62,24 @@ export function countWaiting({ waiting, moving }: ProjectView): number {
   return waiting.length + (moving ? 1 : 0);
 }
 
+const SAVED_WITHIN_MS = 8000;
+
+/**
+ * Return the state that is saved once nothing waits any more; changes that cannot be
+ * saved are not in it.
+ */
+export async function savedRevision(): Promise<string> {
+  const until = Date.now() + SAVED_WITHIN_MS;
+  for (;;) {
+    const { known, waiting, moving, parked } = useProject.getState();
+    if (known && (parked !== null || (waiting.length === 0 && !moving))) return known.head;
+    if (Date.now() > until) {
+      throw new Error("Some changes are not saved yet; try again in a moment.");
+    }
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+}
+
 const expected = new WeakMap<object, WeakMap<object, Composite>>();
 
 /** The composite as it will be once everything that waits is answered. */

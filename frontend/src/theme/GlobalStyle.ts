@@ -27,6 +27,12 @@ export const GlobalStyle = createGlobalStyle`
   ul, ol { list-style: none; }
   button, input { font: inherit; color: inherit; }
 
+  a {
+    color: ${color.live};
+    text-decoration-color: ${color.liveRule};
+    text-underline-offset: 3px;
+  }
+
   :focus-visible, [data-focus-visible] {
     outline: 2px solid ${color.on};
     outline-offset: 2px;

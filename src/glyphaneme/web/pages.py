@@ -24,7 +24,7 @@ def serve_pages(app: Flask, folder: Path) -> None:
         response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
         return response
 
-    def get_page(project_id: str = "") -> Response:  # noqa: ARG001  # the page reads it  # the page reads it
+    def get_page(project_id: str = "") -> Response:  # noqa: ARG001  # the page reads it
         index = folder / "index.html"
         if not index.exists():
             return problem(
@@ -41,4 +41,5 @@ def serve_pages(app: Flask, folder: Path) -> None:
     app.add_url_rule("/assets/<path:name>", view_func=get_asset)
     app.add_url_rule("/", view_func=get_page)
     app.add_url_rule("/desk/<project_id>", view_func=get_page)
+    app.add_url_rule("/versions/<project_id>", view_func=get_page)
     app.add_url_rule("/icon.svg", view_func=get_icon)

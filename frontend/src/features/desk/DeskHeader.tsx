@@ -8,6 +8,7 @@ import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { ViewControls } from "@/features/desk/ViewControls";
 import { Ruler } from "@/features/ruler/Ruler";
+import { MomentName } from "@/features/versions/MomentName";
 import { useMessages } from "@/state/messages";
 import { useProject } from "@/state/project";
 import { color, font } from "@/theme/tokens";
@@ -68,6 +69,7 @@ export function DeskHeader({ onFinish, onShowMap }: DeskHeaderProps): ReactEleme
         Wall
       </Home>
       <ProjectTitle />
+      <MomentName />
       <Ruler />
       <ViewControls />
       <QuietButton aria-label="Keyboard map" onPress={onShowMap}>

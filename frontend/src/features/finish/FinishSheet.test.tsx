@@ -117,16 +117,31 @@ test("a failure is told in the service's words", async () => {
   expect((await screen.findByRole("alert")).textContent).toContain("The disk is full.");
 });
 
-test("changes that still wait are not left out in silence", async () => {
+const WAITING = { waiting: [{ kind: "show_layer", layer_id: "a", visible: false }] } as const;
+
+test("changes that still wait are in the file: it is made once they are saved", async () => {
   show();
-  act(() =>
-    useProject.setState({ waiting: [{ kind: "show_layer", layer_id: "a", visible: false }] }),
-  );
+  act(() => useProject.setState(WAITING));
 
   await press("Save the picture");
+  expect(asked).toEqual([]);
+  const { known } = useProject.getState();
+  act(() => useProject.setState({ waiting: [], known: known && { ...known, head: "saved" } }));
+
+  await waitFor(() => expect(asked[0]?.body.request).toMatchObject({ revision: "saved" }));
+});
+
+test("changes that cannot be saved for long are not left out in silence", async () => {
+  vi.useFakeTimers({ toFake: ["Date"] });
+  show();
+  act(() => useProject.setState(WAITING));
+
+  await press("Save the picture");
+  vi.setSystemTime(Date.now() + 60_000);
 
   expect((await screen.findByRole("alert")).textContent).toContain("not saved yet");
   expect(asked).toEqual([]);
+  vi.useRealTimers();
 });
 
 test("a layered file has no size to choose", async () => {

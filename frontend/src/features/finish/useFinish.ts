@@ -6,7 +6,7 @@ import { cancelJob, exportUrl, startExport } from "@/api/calls";
 import type { ExportRequest } from "@/api/types";
 import { jobEnd } from "@/features/jobs/jobEnd";
 import type { KnownJob } from "@/state/jobs";
-import { useProject } from "@/state/project";
+import { savedRevision } from "@/state/project";
 
 type Phase =
   | { readonly phase: "idle" }
@@ -34,7 +34,7 @@ export function useFinish(projectId: string): Phase & { start(wishes: Wishes): v
     const stop = () => void cancelJob(jobId);
     tell({ phase: "working", progress: 0, stop });
     try {
-      await startExport(projectId, jobId, { ...wishes, revision: savedRevision() });
+      await startExport(projectId, jobId, { ...wishes, revision: await savedRevision() });
       const job = await jobEnd(jobId, ({ progress }) => tell({ phase: "working", progress, stop }));
       if (job.state === "done") saveFile(exportUrl(jobId));
       tell(phaseAfter(job));
@@ -51,15 +51,6 @@ function phaseAfter(job: KnownJob): Phase {
     return { phase: "failed", reason: job.error ?? "The picture could not be made." };
   }
   return { phase: "done", jobId: job.id, fileName: job.file_name ?? "the picture" };
-}
-
-/** Return the state to make a file of; changes that cannot be saved are not in it. */
-function savedRevision(): string {
-  const { known, waiting, parked } = useProject.getState();
-  if (!known || (waiting.length > 0 && parked === null)) {
-    throw new Error("Some changes are not saved yet; try again in a moment.");
-  }
-  return known.head;
 }
 
 function saveFile(url: string): void {

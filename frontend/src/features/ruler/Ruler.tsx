@@ -1,26 +1,20 @@
 /** The history ruler: every edit a tick; drag back and look, let go and be there. */
 
 import { useQuery } from "@tanstack/react-query";
-import { GitFork, Redo2, Undo2 } from "lucide-react";
-import { type ReactElement, useEffect, useState } from "react";
-import {
-  Menu,
-  MenuItem,
-  MenuTrigger,
-  Slider,
-  SliderThumb,
-  SliderTrack,
-} from "react-aria-components";
+import { Redo2, Undo2 } from "lucide-react";
+import { type PointerEvent, type ReactElement, type ReactNode, useEffect, useState } from "react";
+import { Slider, SliderThumb, SliderTrack } from "react-aria-components";
 import styled from "styled-components";
 import { fetchHistory } from "@/api/calls";
-import type { History, Way } from "@/api/types";
+import type { History, Tick } from "@/api/types";
 import { useDeskActions } from "@/features/desk/DeskContext";
-import { sayCount, sayWhen } from "@/model/wording";
+import { Glimpse } from "@/features/ruler/Glimpse";
+import { OtherWays, WaysFrom } from "@/features/ruler/OtherWays";
+import { forksOf, marksOf, tickAt } from "@/model/ruling";
 import { useDesk } from "@/state/desk";
 import { useProject } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";
-import { Card } from "@/ui/LiveSelect";
 
 const Row = styled.div`
   display: flex;
@@ -30,29 +24,31 @@ const Row = styled.div`
   min-width: 120px;
 `;
 
-const Scale = styled(Slider)`
+/** What lies on the ruler's line: all places on it are shares of its length. */
+const Whole = styled.div`
+  position: relative;
   flex: 1;
   min-width: 60px;
 `;
 
 const Track = styled(SliderTrack)`
   position: relative;
-  height: 40px;
+  height: 36px;
   cursor: pointer;
 `;
 
 const Base = styled.div`
   position: absolute;
-  inset: 30px 0 auto;
+  inset: 28px 0 auto;
   height: 1px;
   background: ${color.ink};
 `;
 
 const Mark = styled.div`
   position: absolute;
-  top: 23px;
+  top: 22px;
   width: 1px;
-  height: 7px;
+  height: 6px;
   background: ${color.ink};
 
   &[data-ahead="true"] {
@@ -60,8 +56,19 @@ const Mark = styled.div`
   }
 `;
 
+/** A moment that has a name: a slip of paper standing on the line. */
+const Slip = styled.div`
+  position: absolute;
+  top: 15px;
+  width: 6px;
+  height: 13px;
+  border: 1px solid ${color.on};
+  background: ${color.sheet};
+  transform: translateX(-50%);
+`;
+
 const Pointer = styled(SliderThumb)`
-  top: 33px;
+  top: 32px;
   width: 13px;
   height: 10px;
   background: ${color.live};
@@ -76,7 +83,7 @@ const Pointer = styled(SliderThumb)`
 
 const Caption = styled.div`
   position: absolute;
-  top: 2px;
+  top: -3px;
   overflow: hidden;
   max-width: 220px;
   color: ${color.softInk};
@@ -86,39 +93,15 @@ const Caption = styled.div`
   pointer-events: none;
 `;
 
-const Choices = styled(Menu)`
-  max-height: 320px;
-  overflow: auto;
-  outline: none;
-`;
-
-const Item = styled(MenuItem)`
-  display: grid;
-  padding: 6px 12px;
-  cursor: pointer;
-  outline: none;
-
-  small {
-    color: ${color.softInk};
-  }
-
-  &[data-focused] {
-    background: ${color.well};
-  }
-`;
-
-/** More ticks than this would run into one another; then only some are drawn. */
-const MOST_MARKS = 90;
-
 export function Ruler(): ReactElement {
   const desk = useDeskActions();
-  const head = useProject((project) => project.known?.head);
+  const changes = useProject((project) => project.known?.changes);
   const canUndo = useProject(
     (project) => Boolean(project.known?.undo_to) || project.waiting.length > 0,
   );
   const canRedo = useProject((project) => Boolean(project.known?.redo_to));
   const history = useQuery({
-    queryKey: ["history", desk.projectId, head],
+    queryKey: ["history", desk.projectId, changes],
     queryFn: () => fetchHistory(desk.projectId),
     placeholderData: (before) => before,
   });
@@ -139,79 +122,81 @@ export function Ruler(): ReactElement {
 }
 
 function RulerScale({ history }: { readonly history: History }): ReactElement {
-  const desk = useDeskActions();
-  const { lookAt } = useDesk((state) => state.actions);
+  const { ticks } = history;
   const here = Math.max(
     0,
-    history.ticks.findIndex((tick) => tick.id === history.head),
+    ticks.findIndex((tick) => tick.id === history.head),
   );
   const [place, setPlace] = useState(here);
+  const [pointed, setPointed] = useState<number | null>(null);
   useEffect(() => setPlace(here), [here]);
-  const last = Math.max(history.ticks.length - 1, 1);
-  const share = place / last;
-  const label = history.ticks[place]?.label ?? "";
+  const last = Math.max(ticks.length - 1, 1);
+  const share = (tick: number) => `${(tick / last) * 100}%`;
+  const glimpsed = pointed === null ? undefined : ticks[pointed];
+  const follow = (event: PointerEvent) =>
+    setPointed(tickAt(event.clientX, event.currentTarget.getBoundingClientRect(), ticks.length));
   return (
-    <Scale
+    <Whole onPointerMove={follow} onPointerLeave={() => setPointed(null)}>
+      <TickSlider history={history} here={here} place={place} onPlace={setPlace}>
+        <Caption style={{ left: share(place), transform: `translateX(-${share(place)})` }}>
+          {captionOf(ticks[place])}
+        </Caption>
+        <Base />
+        {marksOf(ticks.length).map((tick) => (
+          <Mark key={tick} data-ahead={tick > place} style={{ left: share(tick) }} />
+        ))}
+        {ticks.map((tick, index) =>
+          tick.name === null ? null : (
+            <Slip key={tick.id} title={tick.name} style={{ left: share(index) }} />
+          ),
+        )}
+      </TickSlider>
+      {forksOf(history).map((fork) => (
+        <WaysFrom key={fork.tick} ways={fork.ways} left={share(fork.tick)} />
+      ))}
+      {glimpsed && pointed !== null && ticks.length > 1 ? (
+        <Glimpse tick={glimpsed} left={share(pointed)} />
+      ) : null}
+    </Whole>
+  );
+}
+
+const captionOf = (tick: Tick | undefined) => tick?.name ?? tick?.label ?? "";
+
+interface TickSliderProps {
+  readonly history: History;
+  readonly here: number;
+  readonly place: number;
+  readonly children: ReactNode;
+  onPlace(place: number): void;
+}
+
+function TickSlider({ history, here, place, children, onPlace }: TickSliderProps): ReactElement {
+  const desk = useDeskActions();
+  const { lookAt } = useDesk((state) => state.actions);
+  const { ticks } = history;
+  return (
+    <Slider
       aria-label="History"
       minValue={0}
-      maxValue={last}
+      maxValue={Math.max(ticks.length - 1, 1)}
       step={1}
-      isDisabled={history.ticks.length < 2}
+      isDisabled={ticks.length < 2}
       value={place}
       onChange={(next) => {
-        setPlace(next as number);
-        lookAt(history.ticks[next as number]?.id ?? null);
+        onPlace(next as number);
+        lookAt(ticks[next as number]?.id ?? null);
       }}
       onChangeEnd={(next) => {
-        const tick = history.ticks[next as number];
         lookAt(null);
-        if (tick && tick.id !== history.head) desk.stand(tick.id);
+        const tick = ticks[next as number];
+        if (tick && next !== here) desk.stand(tick.id);
       }}
     >
       <Track>
-        <Caption
-          style={{
-            left: `${share * 100}%`,
-            transform: `translateX(-${share * 100}%)`,
-          }}
-        >
-          {label}
-        </Caption>
-        <Base />
-        {marksOf(history.ticks.length).map((tick) => (
-          <Mark key={tick} data-ahead={tick > place} style={{ left: `${(tick / last) * 100}%` }} />
-        ))}
-        <Pointer aria-label={`History: ${label}`} />
+        {children}
+        <Pointer aria-label={`History: ${captionOf(ticks[place])}`} />
       </Track>
-    </Scale>
-  );
-}
-
-function marksOf(ticks: number): number[] {
-  const every = Math.ceil(ticks / MOST_MARKS);
-  return Array.from({ length: Math.ceil(ticks / every) }, (_, mark) => mark * every);
-}
-
-function OtherWays({ ways }: { readonly ways: readonly Way[] }): ReactElement {
-  const desk = useDeskActions();
-  return (
-    <MenuTrigger>
-      <QuietButton>
-        <GitFork size={15} aria-hidden="true" />
-        {sayCount(ways.length, "other way")}
-      </QuietButton>
-      <Card>
-        <Choices aria-label="Other ways" onAction={(key) => desk.stand(String(key))}>
-          {ways.map((way) => (
-            <Item key={way.id} id={way.id} textValue={way.label}>
-              {way.label}
-              <small>
-                {sayCount(way.edits, "edit")}, {sayWhen(way.at)}
-              </small>
-            </Item>
-          ))}
-        </Choices>
-      </Card>
-    </MenuTrigger>
+    </Slider>
   );
 }

@@ -3,10 +3,11 @@
 import { NEW_PROJECT } from "@generated/limits";
 import { useQueryClient } from "@tanstack/react-query";
 import { lazy, type ReactElement, Suspense, useState } from "react";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
 import { previewUrl, removeProject, renameProject } from "@/api/calls";
 import type { ProjectCard } from "@/api/types";
+import { useVersionActions } from "@/features/versions/useVersions";
 import { sayCount, sayWhen } from "@/model/wording";
 import { useMessages } from "@/state/messages";
 import { color, font } from "@/theme/tokens";
@@ -17,6 +18,12 @@ const Item = styled.li`
   break-inside: avoid;
   padding-bottom: 26px;
 `;
+
+/** So many sheets, each a little lower and further to the right, each with an edge. */
+const behind = (sheets: number) =>
+  Array.from({ length: sheets }, (_, sheet) => (sheet + 1) * 5)
+    .map((off) => `${off}px ${off}px 0 -1px var(--print), ${off}px ${off}px 0 ${color.rule}`)
+    .join(", ");
 
 const Paper = styled(Link)`
   position: relative;
@@ -29,14 +36,20 @@ const Paper = styled(Link)`
     box-shadow: 0 3px 12px rgb(0 0 0 / 30%);
   }
 
-  /* Other ways through its history lie behind it. */
-  &[data-ways="true"]::before {
-    content: "";
-    position: absolute;
-    inset: 6px -6px -6px 6px;
-    z-index: -1;
-    border: 1px solid ${color.rule};
-    background: var(--print);
+  /* Its versions lie behind it, as far as there is room. */
+  &[data-behind="1"],
+  &[data-behind="1"]:hover {
+    box-shadow: ${behind(1)};
+  }
+
+  &[data-behind="2"],
+  &[data-behind="2"]:hover {
+    box-shadow: ${behind(2)};
+  }
+
+  &[data-behind="3"],
+  &[data-behind="3"]:hover {
+    box-shadow: ${behind(3)};
   }
 
   img {
@@ -78,14 +91,30 @@ const PrintMenu = lazy(async () => ({
 }));
 
 const PRINT_WIDTH = 600;
+const MOST_BEHIND = 3;
 
 export function Print({ card }: { readonly card: ProjectCard }): ReactElement {
   const [renaming, setRenaming] = useState(false);
   const { rename, takeDown } = usePrintActions(card);
+  const { copy } = useVersionActions(card.id);
+  const navigate = useNavigate();
   const address = `/desk/${card.id}`;
+  const versions = `/versions/${card.id}`;
+  const compare = { label: "Compare its versions", run: () => void navigate(versions) };
+  const deeds = [
+    { label: "Rename", run: () => setRenaming(true) },
+    { label: "Hang a copy beside it", run: () => copy(null) },
+    ...(card.versions.length > 0 ? [compare] : []),
+    { label: "Take off the wall", run: takeDown },
+  ];
   return (
     <Item>
-      <Paper to={address} data-ways={card.ways > 1} tabIndex={-1} aria-hidden="true">
+      <Paper
+        to={address}
+        data-behind={Math.min(card.versions.length, MOST_BEHIND)}
+        tabIndex={-1}
+        aria-hidden="true"
+      >
         <img
           src={previewUrl(card.id, card.head, PRINT_WIDTH)}
           alt=""
@@ -109,11 +138,16 @@ export function Print({ card }: { readonly card: ProjectCard }): ReactElement {
           )}
         </Name>
         <Suspense fallback={<QuietButton isDisabled>More</QuietButton>}>
-          <PrintMenu name={card.name} onRename={() => setRenaming(true)} onTakeDown={takeDown} />
+          <PrintMenu name={card.name} deeds={deeds} />
         </Suspense>
       </Caption>
       <When>
         {sayCount(card.layers, "layer")}
+        {card.versions.length > 0 ? (
+          <>
+            , <Link to={versions}>{sayCount(card.versions.length, "version")}</Link>
+          </>
+        ) : null}
         {card.ways > 1 ? `, ${sayCount(card.ways, "way")}` : ""}, {sayWhen(card.changed_at)}
       </When>
     </Item>

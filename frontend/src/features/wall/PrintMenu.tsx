@@ -23,21 +23,26 @@ const Choice = styled(MenuItem)`
 
 interface PrintMenuProps {
   readonly name: string;
-  onRename(): void;
-  onTakeDown(): void;
+  /** What else can be done with it, in the order of the menu. */
+  readonly deeds: readonly Deed[];
 }
 
-export function PrintMenu({ name, onRename, onTakeDown }: PrintMenuProps): ReactElement {
+export interface Deed {
+  readonly label: string;
+  run(): void;
+}
+
+export function PrintMenu({ name, deeds }: PrintMenuProps): ReactElement {
   return (
     <MenuTrigger>
       <QuietButton aria-label={`More for ${name}`}>More</QuietButton>
       <Card>
-        <Choices
-          aria-label={`More for ${name}`}
-          onAction={(key) => (key === "rename" ? onRename() : onTakeDown())}
-        >
-          <Choice id="rename">Rename</Choice>
-          <Choice id="take-down">Take off the wall</Choice>
+        <Choices aria-label={`More for ${name}`}>
+          {deeds.map(({ label, run }) => (
+            <Choice key={label} onAction={run}>
+              {label}
+            </Choice>
+          ))}
         </Choices>
       </Card>
     </MenuTrigger>

@@ -6,10 +6,12 @@ import { lazy, type ReactElement, Suspense, useState } from "react";
 import { Input, SearchField } from "react-aria-components";
 import styled from "styled-components";
 import { fetchWall } from "@/api/calls";
+import type { ProjectCard } from "@/api/types";
 import { Arrivals } from "@/features/shelf/Arrivals";
 import { Print } from "@/features/wall/Print";
 import { useDroppedStart } from "@/features/wall/useStart";
 import { useTheme } from "@/features/wall/useTheme";
+import { isFound } from "@/model/searching";
 import { sayCount } from "@/model/wording";
 import { color, font } from "@/theme/tokens";
 import { PlainButton, QuietButton } from "@/ui/Button";
@@ -88,9 +90,7 @@ export function Wall(): ReactElement {
   const [wanted, setWanted] = useState("");
   useDroppedStart();
   const cards = wall.data ?? [];
-  const found = cards.filter((card) =>
-    card.name.toLowerCase().includes(wanted.trim().toLowerCase()),
-  );
+  const found = cards.filter((card) => isFound(wanted, [card.name, ...card.versions]));
   return (
     <Page>
       <Bar>
@@ -98,7 +98,7 @@ export function Wall(): ReactElement {
         <SearchField aria-label="Find a picture you made" value={wanted} onChange={setWanted}>
           <Find placeholder="Find a picture you made…" />
         </SearchField>
-        <Count role="status">{wall.data ? sayCount(cards.length, "picture") : ""}</Count>
+        <Count role="status">{wall.data ? sayAll(cards) : ""}</Count>
         <ThemeSwitch />
       </Bar>
       <Suspense fallback={<StartSpace />}>
@@ -118,6 +118,12 @@ export function Wall(): ReactElement {
       </Prints>
     </Page>
   );
+}
+
+function sayAll(cards: readonly ProjectCard[]): string {
+  const versions = cards.reduce((count, card) => count + card.versions.length, 0);
+  const pictures = sayCount(cards.length, "picture");
+  return versions > 0 ? `${pictures}, ${sayCount(versions, "version")}` : pictures;
 }
 
 interface WallStateProps {

@@ -1,0 +1,36 @@
+/** A moment of a project as it is looked at beside others. */
+
+import type { ReactElement } from "react";
+import styled from "styled-components";
+import { previewUrl } from "@/api/calls";
+
+export interface Seen {
+  readonly projectId: string;
+  readonly revision: string;
+  readonly name: string;
+  readonly width: number;
+  readonly height: number;
+}
+
+const WIDTH = 1600;
+
+const Whole = styled.img`
+  display: block;
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+`;
+
+/** It fills its place as far as its proportions let it. */
+export function Print({ seen }: { readonly seen: Seen }): ReactElement {
+  const { projectId, revision, name, width, height } = seen;
+  return (
+    <Whole
+      src={previewUrl(projectId, revision, WIDTH)}
+      alt={name}
+      width={width}
+      height={height}
+      draggable={false}
+    />
+  );
+}
