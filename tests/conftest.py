@@ -26,6 +26,7 @@ if TYPE_CHECKING:
     from sqlalchemy import Engine
 
 DEMO_PHOTOS = Path(__file__).parents[1] / "demo"
+LIBRARY = Path(__file__).parents[1] / "library"
 
 # A machine that others share may be slow: what a test says must not depend on it.
 settings.register_profile("untimed", deadline=None)
@@ -63,7 +64,8 @@ def studio(engine: Engine, tmp_path: Path) -> Studio:
             text(f"TRUNCATE {tables}, procrastinate.procrastinate_jobs CASCADE")
         )
     models = (tmp_path / "models",)
-    return open_studio(session_factory(engine), tmp_path / "cache", models)
+    cache = tmp_path / "cache"
+    return open_studio(session_factory(engine), cache, models, LIBRARY)
 
 
 @pytest.fixture

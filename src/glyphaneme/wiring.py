@@ -34,6 +34,7 @@ class Surroundings:
     hosts: frozenset[str]
     page_folder: Path
     models: Path
+    library: Path
 
 
 def read_surroundings() -> Surroundings:
@@ -45,6 +46,7 @@ def read_surroundings() -> Surroundings:
         hosts=LOCAL_HOSTS | frozenset(filter(None, extra.split(","))),
         page_folder=CHECKOUT / "frontend" / "dist",
         models=Path(os.environ.get("GLYPHANEME_MODELS", str(CHECKOUT / "var/models"))),
+        library=CHECKOUT / "library",
     )
 
 
@@ -53,7 +55,8 @@ def make_studio(surroundings: Surroundings) -> Studio:
     sessions = session_factory(open_database(surroundings.database_url))
     # Models of one's own lie in the home, those of set-up where it put them.
     models = (surroundings.home / "models", surroundings.models)
-    return open_studio(sessions, surroundings.home / "cache", models)
+    cache = surroundings.home / "cache"
+    return open_studio(sessions, cache, models, surroundings.library)
 
 
 def run_web(arguments: list[str]) -> int:
@@ -91,7 +94,8 @@ def run_worker() -> int:
 
 def print_openapi() -> int:
     """Print the description of the HTTP interface, as JSON; needs no database."""
-    nowhere = Surroundings("postgresql://nowhere", Path(), LOCAL_HOSTS, Path(), Path())
+    here = Path()
+    nowhere = Surroundings("postgresql://nowhere", here, LOCAL_HOSTS, here, here, here)
     settings = WebSettings(allowed_hosts=LOCAL_HOSTS, page_folder=Path())
     app = create_app(make_studio(nowhere), settings)
     sys.stdout.write(json.dumps(app.api_doc, indent=1, sort_keys=True) + "\n")

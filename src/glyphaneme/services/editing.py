@@ -34,6 +34,7 @@ from glyphaneme.services.projects import (
     ProjectState,
     composite_at,
     lock_for_change,
+    note_uses,
     project_state,
     require_project,
     require_revision,
@@ -140,7 +141,9 @@ def add_edit(
     if after is None:
         projects_store.mark_changed(visit.session, project)
     else:
+        shown = composite_at(visit, project.head_id)
         projects_store.stand_at(visit.session, project, key, tip=key)
+        note_uses(visit, project_id, after, before=shown)
     tell_of(visit, project)
     return EditAnswer(
         outcome=outcome,
@@ -179,6 +182,12 @@ def stand_at(
     elif project.head_id == came_from and to != came_from:
         tip = _tip_beyond(visit, project, to)
         projects_store.stand_at(visit.session, project, to, tip=tip)
+        note_uses(
+            visit,
+            project_id,
+            composite_at(visit, to),
+            before=composite_at(visit, came_from),
+        )
         tell_of(visit, project)
     return project_state(visit, project)
 

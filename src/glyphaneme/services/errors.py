@@ -9,6 +9,7 @@ __all__ = [
     "ExportSizeError",
     "JobCancelledError",
     "KeyReusedError",
+    "LibraryPictureError",
     "NamelessFileError",
     "NotThereError",
     "PictureMismatchError",
@@ -60,6 +61,16 @@ class NamelessFileError(ServiceError):
         super().__init__(
             "A file came without a name, so it could not be told apart. Nothing was "
             "kept; give the file a name and bring it in again."
+        )
+
+
+class LibraryPictureError(ServiceError):
+    """A picture of the library shall be called something else."""
+
+    def __init__(self, name: str) -> None:
+        super().__init__(
+            f"{name} belongs to the library, where its name stays. Nothing was "
+            "changed; a layer that shows it can be called as you like."
         )
 
 

@@ -11,7 +11,11 @@ from typing import TYPE_CHECKING, BinaryIO, NamedTuple
 from pydantic import BaseModel, ConfigDict
 
 from glyphaneme.codecs import identify_picture, media_type_of, read_picture
-from glyphaneme.services.errors import NamelessFileError, NotThereError
+from glyphaneme.services.errors import (
+    LibraryPictureError,
+    NamelessFileError,
+    NotThereError,
+)
 from glyphaneme.services.studio import stream_file
 from glyphaneme.store import pictures as pictures_store
 from glyphaneme.store.blobs import blob_size, keep_blob
@@ -19,6 +23,7 @@ from glyphaneme.store.jobs import add_job, pictures_being_read
 from glyphaneme.store.notices import notify
 from glyphaneme.store.queue import enqueue
 from glyphaneme.store.rows import JobKind, JobRow, PictureRow
+from glyphaneme.store.uses import list_uses
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -27,6 +32,15 @@ if TYPE_CHECKING:
 
 
 LONGEST_NAME = 80
+
+
+class UsedIn(BaseModel):
+    """A project that shows a picture."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: uuid.UUID
+    name: str
 
 
 class Picture(BaseModel):
@@ -44,6 +58,12 @@ class Picture(BaseModel):
     """What people should know of how it was taken, such as that its file has pages."""
     has_map: bool
     """Whether its file says where on a map it lies."""
+    on_shelf: bool
+    """Whether somebody brought it in; else it comes from the library alone."""
+    library: str | None
+    """What the product's own library calls it."""
+    used_in: list[UsedIn]
+    """The projects that show it as they stand, last changed first."""
     created_at: datetime
 
 
@@ -57,13 +77,27 @@ class BroughtIn(Picture):
 def bring_in(
     visit: Visit, file: BinaryIO, *, file_name: str, on_shelf: bool = True
 ) -> BroughtIn:
-    """Keep a file as a picture and have it read in.
+    """Keep a file as a picture that is called as the file is, and have it read in.
 
     The whole file is decoded first, so that what cannot be shown is refused at once
     and leaves nothing behind (`PictureRefusedError`). What is not for the shelf stays
     there all the same, where it was brought in for it before or is later.
     """
-    name = name_from_file(file_name)
+    return bring_in_as(visit, file, name=name_from_file(file_name), on_shelf=on_shelf)
+
+
+def bring_in_as(
+    visit: Visit,
+    file: BinaryIO,
+    *,
+    name: str,
+    on_shelf: bool,
+    library: str | None = None,
+) -> BroughtIn:
+    """Keep a file as a picture under a name, and have it read in, as `bring_in` does.
+
+    `library` is what the product's own library calls it.
+    """
     facts = identify_picture(file)
     read_picture(file)
     row, added = pictures_store.add_picture(
@@ -77,11 +111,13 @@ def bring_in(
             note=facts.note,
             map_tags=facts.map_tags,
             on_shelf=on_shelf,
+            library=library,
         ),
     )
     row.on_shelf = row.on_shelf or on_shelf
+    row.library = row.library or library
     job_id = _have_it_read(visit, row) if added else None
-    picture = _picture(row, being_read=pictures_being_read(visit.session, [row.id]))
+    picture = _picture(row, _beside(visit, [row.id]))
     return BroughtIn(**picture.model_dump(), job_id=job_id, was_there=not added)
 
 
@@ -102,16 +138,45 @@ def name_from_file(file_name: str) -> str:
 
 
 def list_shelf(visit: Visit) -> list[Picture]:
-    """Return all pictures, newest first."""
+    """Return all pictures of the shelf and those of the library, newest first."""
     rows = pictures_store.list_pictures(visit.session)
-    being_read = pictures_being_read(visit.session, [row.id for row in rows])
-    return [_picture(row, being_read=being_read) for row in rows]
+    beside = _beside(visit, [row.id for row in rows])
+    return [_picture(row, beside) for row in rows]
 
 
 def get_picture(visit: Visit, picture_id: uuid.UUID) -> Picture:
     """Return one picture."""
     row = _require(visit, picture_id)
-    return _picture(row, being_read=pictures_being_read(visit.session, [row.id]))
+    return _picture(row, _beside(visit, [row.id]))
+
+
+def rename_picture(visit: Visit, picture_id: uuid.UUID, name: str) -> None:
+    """Call a picture something else; layers keep the names that they have.
+
+    Raises
+    ------
+    NotThereError
+        There is no such picture.
+    LibraryPictureError
+        It is one of the library, which nobody owns.
+    """
+    row = _require(visit, picture_id)
+    if row.library is not None:
+        raise LibraryPictureError(row.name)
+    row.name = name
+    notify(visit.session, {"kind": "shelf"})
+
+
+def put_on_shelf(visit: Visit, picture_id: uuid.UUID, *, on_shelf: bool) -> None:
+    """Take a picture off the shelf or put it back; projects keep what they show.
+
+    Raises
+    ------
+    NotThereError
+        There is no such picture.
+    """
+    _require(visit, picture_id).on_shelf = on_shelf
+    notify(visit.session, {"kind": "shelf"})
 
 
 def get_thumbnail(visit: Visit, picture_id: uuid.UUID) -> bytes:
@@ -155,15 +220,33 @@ def _require(visit: Visit, picture_id: uuid.UUID) -> PictureRow:
     return row
 
 
-def _picture(row: PictureRow, *, being_read: set[uuid.UUID]) -> Picture:
+class _Beside(NamedTuple):
+    """What is known of pictures beside their rows."""
+
+    being_read: set[uuid.UUID]
+    uses: dict[uuid.UUID, list[UsedIn]]
+
+
+def _beside(visit: Visit, pictures: list[uuid.UUID]) -> _Beside:
+    uses: dict[uuid.UUID, list[UsedIn]] = {}
+    for use in list_uses(visit.session):
+        used_in = UsedIn(id=use.project_id, name=use.project_name)
+        uses.setdefault(use.picture_id, []).append(used_in)
+    return _Beside(pictures_being_read(visit.session, pictures), uses)
+
+
+def _picture(row: PictureRow, beside: _Beside) -> Picture:
     return Picture(
         id=row.id,
         name=row.name,
         format=row.format,
         width=row.width,
         height=row.height,
-        ready=row.id not in being_read,
+        ready=row.id not in beside.being_read,
         note=row.note,
         has_map=row.map_tags is not None,
+        on_shelf=row.on_shelf,
+        library=row.library,
+        used_in=beside.uses.get(row.id, []),
         created_at=row.created_at,
     )

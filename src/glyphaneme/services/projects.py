@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from contextlib import suppress
 from datetime import datetime
 from typing import TYPE_CHECKING
 
@@ -10,11 +11,13 @@ from pydantic import BaseModel, ConfigDict
 
 from glyphaneme.core.document import Composite, open_composite, store_composite
 from glyphaneme.core.edits import apply, open_edit
+from glyphaneme.core.render import all_needed
 from glyphaneme.core.wording import describe, describe_canvas
 from glyphaneme.core.wording.sentences import Part, Touch
 from glyphaneme.services.errors import NotThereError
 from glyphaneme.store import projects as projects_store
 from glyphaneme.store.notices import notify
+from glyphaneme.store.uses import replace_uses
 from glyphaneme.store.versions import list_versions
 
 if TYPE_CHECKING:
@@ -96,8 +99,28 @@ def begin_project(
         snapshot=store_composite(composite),
         label=label,
     )
+    note_uses(visit, project_id, composite)
     notify(visit.session, {"kind": "wall"})
     return row
+
+
+def note_uses(
+    visit: Visit,
+    project_id: uuid.UUID,
+    composite: Composite,
+    *,
+    before: Composite | None = None,
+) -> None:
+    """Note which pictures a project shows now, unless they are those of `before`."""
+    shown = all_needed(composite).pictures
+    if before is not None and all_needed(before).pictures == shown:
+        return
+    pictures = set()
+    for name in shown:
+        with suppress(ValueError):
+            pictures.add(uuid.UUID(name))
+    replace_uses(visit.session, project_id, pictures)
+    notify(visit.session, {"kind": "shelf"})
 
 
 def list_wall(visit: Visit) -> list[ProjectCard]:

@@ -20,6 +20,7 @@ from glyphaneme.codecs import (
 )
 from glyphaneme.core.place import Pyramid, build_pyramid
 from glyphaneme.core.render import FrameCache
+from glyphaneme.services.library import Library
 from glyphaneme.services.networks import Networks
 from glyphaneme.store.blobs import blob_pieces
 
@@ -46,6 +47,8 @@ PAINTED_BYTES_KEPT = 512 * 1024 * 1024
 DRAFTS_KEPT = 4
 OWN_COLORS_KEPT = 24
 RASTER_BYTES_KEPT = 256 * 1024 * 1024
+NO_FOLDER = Path("no-folder")
+"""Where nothing lies."""
 OWNER = "owner"
 """Who works at it, as long as there are no accounts."""
 
@@ -195,6 +198,7 @@ class Studio:
     )
     """What was learned of pictures that something is cut out of."""
     networks: Networks = field(default_factory=lambda: Networks(()))
+    library: Library = field(default_factory=lambda: Library(NO_FOLDER))
     digests: Recent[uuid.UUID, str] = field(
         default_factory=lambda: Recent(PYRAMIDS_KEPT)
     )
@@ -232,13 +236,16 @@ def open_studio(
     sessions: sessionmaker[Session],
     cache_folder: Path,
     models: Iterable[Path] = (),
+    library: Path = NO_FOLDER,
 ) -> Studio:
     """Set up what services share; derived pictures are kept below the cache's folder.
 
-    Of networks with one name in several folders of `models`, the first counts.
+    Of networks with one name in several folders of `models`, the first counts; the
+    pictures of the library lie in its folder.
     """
     return Studio(
         sessions=sessions,
         shelf=PixelShelf(cache_folder),
         networks=Networks(models),
+        library=Library(library),
     )

@@ -36,10 +36,20 @@ def find_pictures(session: Session, ids: Iterable[uuid.UUID]) -> Sequence[Pictur
 
 
 def list_pictures(session: Session) -> Sequence[PictureRow]:
-    """Return all pictures of the shelf, newest first."""
-    on_shelf = select(PictureRow).where(PictureRow.on_shelf)
-    newest_first = on_shelf.order_by(PictureRow.created_at.desc(), PictureRow.id)
+    """Return all pictures of the shelf and those of the library, newest first."""
+    shown = PictureRow.on_shelf | PictureRow.library.is_not(None)
+    newest_first = (
+        select(PictureRow)
+        .where(shown)
+        .order_by(PictureRow.created_at.desc(), PictureRow.id)
+    )
     return session.scalars(newest_first).all()
+
+
+def library_pictures(session: Session) -> dict[str, uuid.UUID]:
+    """Return the pictures that come from the library, by what that calls them."""
+    rows = session.scalars(select(PictureRow).where(PictureRow.library.is_not(None)))
+    return {row.library: row.id for row in rows if row.library is not None}
 
 
 def count_pictures(session: Session) -> int:

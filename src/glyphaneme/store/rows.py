@@ -88,6 +88,7 @@ class PictureRow(Base):
     __tablename__ = "picture"
     __table_args__ = (
         UniqueConstraint("sha256"),
+        UniqueConstraint("library"),
         CheckConstraint("width > 0 AND height > 0", name="has_pixels"),
         CheckConstraint("name <> ''", name="has_name"),
     )
@@ -103,7 +104,9 @@ class PictureRow(Base):
     map_tags: Mapped[dict[str, Any] | None]
     """Where on a map it lies, as its file says."""
     on_shelf: Mapped[bool] = mapped_column(server_default=true())
-    """Whether it is offered to be laid on; pictures that masks are made of are not."""
+    """Whether somebody brought it in to be laid on; what masks are made of is not."""
+    library: Mapped[str | None]
+    """What the product's own library calls it, where it comes from there."""
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
 
 
@@ -145,6 +148,19 @@ class ProjectRow(Base):
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
     changed_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
     removed_at: Mapped[datetime | None]
+
+
+class PictureUseRow(Base):
+    """A project, as it stands, shows a picture."""
+
+    __tablename__ = "picture_use"
+
+    project_id: Mapped[uuid.UUID] = mapped_column(
+        ForeignKey("project.id", ondelete="CASCADE"), primary_key=True
+    )
+    picture_id: Mapped[uuid.UUID] = mapped_column(
+        ForeignKey("picture.id", ondelete="CASCADE"), primary_key=True, index=True
+    )
 
 
 class RevisionRow(Base):

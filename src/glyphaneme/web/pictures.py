@@ -6,8 +6,9 @@ from typing import Any
 
 from flask import Response
 from flask_openapi3 import APIBlueprint, FileStorage, Tag
-from pydantic import BaseModel
+from pydantic import BaseModel, ConfigDict
 
+from glyphaneme.core.document.model import Name
 from glyphaneme.services import pictures
 from glyphaneme.services.pictures import BroughtIn, Picture
 from glyphaneme.web.shared import IdPath, changing, looking
@@ -26,8 +27,17 @@ class PictureForm(BaseModel):
     file: FileStorage
 
 
+class PictureChange(BaseModel):
+    """Another name, or whether the picture is on the shelf."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    name: Name | None = None
+    on_shelf: bool | None = None
+
+
 class Shelf(BaseModel):
-    """All pictures, newest first."""
+    """All pictures brought in or once lent by the library, newest first."""
 
     pictures: list[Picture]
 
@@ -57,6 +67,17 @@ def get_picture(path: IdPath) -> dict[str, Any]:
     with looking() as visit:
         picture = pictures.get_picture(visit, path.id)
     return picture.model_dump(mode="json")
+
+
+@api.patch("/pictures/<uuid:id>", responses={204: None})
+def patch_picture(path: IdPath, body: PictureChange) -> tuple[str, int]:
+    """Rename a picture, take it off the shelf, or put it back."""
+    with changing() as visit:
+        if body.name is not None:
+            pictures.rename_picture(visit, path.id, body.name)
+        if body.on_shelf is not None:
+            pictures.put_on_shelf(visit, path.id, on_shelf=body.on_shelf)
+    return "", 204
 
 
 @api.get("/pictures/<uuid:id>/thumbnail", responses={200: {"content": {"image/*": {}}}})
