@@ -4,6 +4,7 @@ import { getJson, send, sendBody, sendJson } from "@/api/http";
 import type {
   AlignAnswer,
   AlignRequest,
+  BroughtIn,
   DoubtfulPlace,
   EditAnswer,
   ExportRequest,
@@ -11,6 +12,7 @@ import type {
   History,
   Job,
   LayerThere,
+  LibraryPicture,
   ModeChoices,
   Picture,
   ProjectCard,
@@ -25,6 +27,20 @@ export const fetchWall = async (): Promise<ProjectCard[]> =>
 
 export const fetchShelf = async (): Promise<Picture[]> =>
   (await getJson<{ pictures: Picture[] }>("/api/pictures")).pictures;
+
+/** The product's own pictures, kind by kind. */
+export const fetchLibrary = async (): Promise<LibraryPicture[]> =>
+  (await getJson<{ pictures: LibraryPicture[] }>("/api/library")).pictures;
+
+/** Make a picture of the library an ordinary one. */
+export const lendPicture = (name: string): Promise<BroughtIn> =>
+  sendJson<BroughtIn>(`/api/library/${name}`, {});
+
+export const renamePicture = (id: string, name: string): Promise<void> =>
+  sendJson<void>(`/api/pictures/${id}`, { name }, "PATCH");
+
+export const putOnShelf = (id: string, on_shelf: boolean): Promise<void> =>
+  sendJson<void>(`/api/pictures/${id}`, { on_shelf }, "PATCH");
 
 export const fetchModes = async (): Promise<ModeChoices[]> =>
   (await getJson<{ groups: ModeChoices[] }>("/api/modes")).groups;
@@ -155,5 +171,7 @@ export const hiddenUrl = (id: string, revision: string, layer: string): string =
   `/api/projects/${id}/hidden?revision=${revision}&layer=${layer}`;
 
 export const thumbnailUrl = (pictureId: string): string => `/api/pictures/${pictureId}/thumbnail`;
+
+export const libraryThumbnailUrl = (name: string): string => `/api/library/${name}/thumbnail`;
 
 export const exportUrl = (jobId: string): string => `/api/exports/${jobId}/file`;

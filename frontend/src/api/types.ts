@@ -6,6 +6,7 @@ import type { Answered, ProjectState } from "@/model/composite";
 type Schemas = components["schemas"];
 
 export type Picture = Schemas["Picture"];
+export type LibraryPicture = Schemas["LibraryPicture"];
 export type BroughtIn = Schemas["BroughtIn"];
 export type ProjectCard = Schemas["ProjectCard"];
 export type History = Schemas["History"];

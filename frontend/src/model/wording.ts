@@ -4,18 +4,23 @@ const DAY_MS = 86_400_000;
 
 /** Say when something was: "just now", "today", "yesterday", "on 3 June". */
 export function sayWhen(iso: string, now: Date = new Date()): string {
+  if (now.getTime() - new Date(iso).getTime() < 90_000) return "just now";
+  const day = sayDay(iso, now);
+  return /^\d/.test(day) ? `on ${day}` : day;
+}
+
+/** Say on which day something was: "today", "yesterday", "3 June". */
+export function sayDay(iso: string, now: Date = new Date()): string {
   const then = new Date(iso);
-  if (now.getTime() - then.getTime() < 90_000) return "just now";
   const midnight = new Date(now.getFullYear(), now.getMonth(), now.getDate()).getTime();
   if (then.getTime() >= midnight) return "today";
   if (then.getTime() >= midnight - DAY_MS) return "yesterday";
   const sameYear = then.getFullYear() === now.getFullYear();
-  const date = then.toLocaleDateString("en-GB", {
+  return then.toLocaleDateString("en-GB", {
     day: "numeric",
     month: "long",
     ...(sameYear ? {} : { year: "numeric" }),
   });
-  return `on ${date}`;
 }
 
 /** Say how many there are of something. */

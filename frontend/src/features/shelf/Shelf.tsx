@@ -1,24 +1,20 @@
 /** The shelf: every picture brought in, from any project, and those on their way. */
 
 import { useQuery } from "@tanstack/react-query";
-import { type ReactElement, useEffect, useRef, useState } from "react";
-import { FileTrigger, Input, SearchField } from "react-aria-components";
+import type { ReactElement } from "react";
 import styled from "styled-components";
 import { fetchShelf, thumbnailUrl } from "@/api/calls";
-import type { Picture } from "@/api/types";
-import { ACCEPTED } from "@/api/uploads";
-import { PrepareBackdrops } from "@/features/cut/ManyCuts";
 import { layOn } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { Arrivals } from "@/features/shelf/Arrivals";
 import { carryPicture } from "@/features/shelf/dragging";
-import { useBringToShelf } from "@/features/shelf/useBringToShelf";
+import { OpenShelf } from "@/features/shelf/OpenShelf";
 import { sayCount } from "@/model/wording";
 import { useDesk } from "@/state/desk";
 import { useNotices } from "@/state/notices";
 import { countWaiting, useProject } from "@/state/project";
 import { color } from "@/theme/tokens";
-import { PlainButton, QuietButton } from "@/ui/Button";
+import { QuietButton } from "@/ui/Button";
 
 const Drawer = styled.section`
   border-top: 1px solid ${color.rule};
@@ -56,75 +52,6 @@ const Small = styled.button`
   }
 `;
 
-const Open = styled.div`
-  display: grid;
-  gap: 10px;
-  max-height: 230px;
-  overflow: auto;
-  padding: 4px 16px 14px;
-`;
-
-const Tools = styled.div`
-  display: flex;
-  align-items: center;
-  gap: 12px;
-`;
-
-const Find = styled(Input)`
-  width: 240px;
-  padding: 5px 8px;
-  border: 0;
-  border-bottom: 1px solid ${color.ink};
-  background: none;
-  outline: none;
-
-  &[data-focused] {
-    border-bottom-color: ${color.on};
-    box-shadow: 0 1px 0 ${color.on};
-  }
-`;
-
-const Grid = styled.ul`
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(104px, 1fr));
-  gap: 10px;
-`;
-
-const Print = styled.button`
-  display: grid;
-  gap: 4px;
-  width: 100%;
-  padding: 0;
-  border: 0;
-  background: none;
-  font-size: 12.5px;
-  text-align: left;
-  scroll-margin: 10px;
-  cursor: grab;
-
-  &[data-marked="true"] {
-    outline: 3px solid ${color.on};
-    outline-offset: 2px;
-  }
-
-  img {
-    width: 100%;
-    height: 76px;
-    background: ${color.well};
-    object-fit: cover;
-  }
-
-  span {
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-
-  &:hover img {
-    outline: 2px solid ${color.on};
-  }
-`;
-
 const Soft = styled.span`
   color: ${color.softInk};
 `;
@@ -135,17 +62,18 @@ export function Shelf(): ReactElement {
   const desk = useDeskActions();
   const shelf = useQuery({ queryKey: ["shelf"], queryFn: fetchShelf });
   const pictures = shelf.data ?? [];
+  const own = pictures.filter((picture) => picture.on_shelf);
   return (
     <Drawer aria-label="The shelf">
       <Arrivals />
       <Bar>
         <QuietButton aria-expanded={open} onPress={() => setShelf(!open)}>
-          {open ? "▾" : "▴"} Shelf, {sayCount(pictures.length, "picture")}
+          {open ? "▾" : "▴"} Shelf, {sayCount(own.length, "picture")}
         </QuietButton>
         <Few>
           {open
             ? null
-            : pictures.slice(0, 12).map((picture) => (
+            : own.slice(0, 12).map((picture) => (
                 <Small
                   key={picture.id}
                   type="button"
@@ -163,82 +91,6 @@ export function Shelf(): ReactElement {
       </Bar>
       {open ? <OpenShelf pictures={pictures} isLoading={shelf.isPending} /> : null}
     </Drawer>
-  );
-}
-
-interface OpenShelfProps {
-  readonly pictures: readonly Picture[];
-  readonly isLoading: boolean;
-}
-
-function OpenShelf({ pictures, isLoading }: OpenShelfProps): ReactElement {
-  const [wanted, setWanted] = useState("");
-  const found = pictures.filter((picture) =>
-    picture.name.toLowerCase().includes(wanted.trim().toLowerCase()),
-  );
-  return (
-    <Open>
-      <Tools>
-        <BringInButton />
-        <SearchField aria-label="Find a picture" value={wanted} onChange={setWanted}>
-          <Find placeholder="Find a picture…" />
-        </SearchField>
-        <Soft>Click one to lay it on, or drag it to its place.</Soft>
-        <PrepareBackdrops pictures={pictures} />
-      </Tools>
-      {isLoading ? <Soft>Looking through the shelf…</Soft> : null}
-      {!isLoading && found.length === 0 ? (
-        <Soft>
-          {pictures.length === 0
-            ? "The shelf is empty. Bring pictures in, or drop them anywhere on this window."
-            : `Nothing on the shelf is called “${wanted}”.`}
-        </Soft>
-      ) : null}
-      <Grid>
-        {found.map((picture) => (
-          <ShelfPrint key={picture.id} picture={picture} />
-        ))}
-      </Grid>
-    </Open>
-  );
-}
-
-function ShelfPrint({ picture }: { readonly picture: Picture }): ReactElement {
-  const desk = useDeskActions();
-  const marked = useDesk((state) => state.marked.includes(picture.id));
-  const print = useRef<HTMLButtonElement>(null);
-  useEffect(() => {
-    if (marked) print.current?.scrollIntoView({ block: "nearest" });
-  }, [marked]);
-  return (
-    <li>
-      <Print
-        ref={print}
-        type="button"
-        data-marked={marked}
-        draggable
-        title={`${picture.name}, ${picture.width} × ${picture.height}`}
-        aria-label={`Lay on ${picture.name}, ${picture.width} by ${picture.height} pixels`}
-        onDragStart={(event) => carryPicture(event.dataTransfer, picture)}
-        onClick={() => layOn(desk, picture)}
-      >
-        <img src={thumbnailUrl(picture.id)} alt="" draggable={false} loading="lazy" />
-        <span>{picture.name}</span>
-      </Print>
-    </li>
-  );
-}
-
-function BringInButton(): ReactElement {
-  const bringIn = useBringToShelf(useDeskActions());
-  return (
-    <FileTrigger
-      allowsMultiple
-      acceptedFileTypes={ACCEPTED.split(",")}
-      onSelect={(files) => bringIn([...(files ?? [])])}
-    >
-      <PlainButton>Bring pictures in…</PlainButton>
-    </FileTrigger>
   );
 }
 

@@ -4,7 +4,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
 import { useNavigate } from "react-router";
 import { v4 as newId } from "uuid";
-import { cancelJob } from "@/api/calls";
+import { cancelJob, lendPicture } from "@/api/calls";
 import { MOST_FILES } from "@/api/dropped";
 import type { BroughtIn } from "@/api/types";
 import { bringIn, isLayered, openLayered } from "@/api/uploads";
@@ -37,7 +37,7 @@ export function useBringIn(): BringIn {
         useMessages.getState().warn(left);
       }
       for (const file of files.filter(isLayered)) {
-        arriving(file, openLayered, (project) => {
+        arriving(nameOf(file), sending(file, openLayered), (project) => {
           if (!project) return;
           void client.invalidateQueries({ queryKey: ["wall"] });
           const open = () => void navigate(`/desk/${project.id}`);
@@ -51,7 +51,7 @@ export function useBringIn(): BringIn {
       const photos = files.filter((one) => !isLayered(one));
       let coming = photos.length;
       photos.forEach((file, place) => {
-        arriving(file, bringOneIn, (picture) => {
+        arriving(nameOf(file), sending(file, bringOneIn), (picture) => {
           void client.invalidateQueries({ queryKey: ["shelf"] });
           if (picture?.note) useMessages.getState().say(`${picture.name}: ${picture.note}`);
           ready.put(place, picture);
@@ -75,15 +75,31 @@ async function bringOneIn(
   return picture;
 }
 
-type Work<T> = (
-  file: File,
-  onProgress: (share: number) => void,
-  signal: AbortSignal,
-  id: string,
-) => Promise<T>;
+const nameOf = (file: File) => file.name || "A file without a name";
 
-/** Show a file on its way in; `onEnd` hears null where it was stopped or refused. */
-function arriving<T>(file: File, work: Work<T>, onEnd: (brought: T | null) => void): void {
+type Work<T> = (onProgress: (share: number) => void, signal: AbortSignal, id: string) => Promise<T>;
+
+function sending<T>(file: File, send: (file: File, ...work: Parameters<Work<T>>) => Promise<T>) {
+  return (...work: Parameters<Work<T>>) => send(file, ...work);
+}
+
+/** Bring a picture of the library in; `onPicture` hears of it once it is ready. */
+export function lend(
+  { name, title }: { readonly name: string; readonly title: string },
+  onPicture: OnPicture,
+): void {
+  const work: Work<BroughtIn> = async (_onProgress, _signal, id) => {
+    const picture = await lendPicture(name);
+    if (picture.job_id) await readIn(id, picture.job_id);
+    return picture;
+  };
+  arriving(title, work, (picture) => {
+    if (picture) onPicture(picture);
+  });
+}
+
+/** Show something on its way in; `onEnd` hears null where it was stopped or refused. */
+function arriving<T>(name: string, work: Work<T>, onEnd: (brought: T | null) => void): void {
   const { add, change, remove } = useArrivals.getState();
   const id = newId();
   const stopping = new AbortController();
@@ -91,13 +107,12 @@ function arriving<T>(file: File, work: Work<T>, onEnd: (brought: T | null) => vo
     stopping.abort();
     remove(id);
   };
-  const name = file.name || "A file without a name";
   add({ id, name, stage: "waiting", progress: 0, stop });
   const begin = async () => {
     if (stopping.signal.aborted) return null;
     change(id, { stage: "sending" });
     const onProgress = (share: number) => change(id, { progress: share * SENDING_SHARE });
-    return work(file, onProgress, stopping.signal, id);
+    return work(onProgress, stopping.signal, id);
   };
   lanes.run(begin).then(
     (brought) => {
@@ -107,7 +122,7 @@ function arriving<T>(file: File, work: Work<T>, onEnd: (brought: T | null) => vo
     (error: Error) => {
       const again = () => {
         remove(id);
-        arriving(file, work, onEnd);
+        arriving(name, work, onEnd);
       };
       if (!stopping.signal.aborted) change(id, { stage: "refused", reason: error.message, again });
       onEnd(null);

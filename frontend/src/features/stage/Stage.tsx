@@ -5,8 +5,8 @@ import styled from "styled-components";
 import { filesOf } from "@/api/dropped";
 import { layOn } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
-import { draggedPicture } from "@/features/shelf/dragging";
-import { useBringIn } from "@/features/shelf/useBringIn";
+import { draggedEntry, draggedPicture } from "@/features/shelf/dragging";
+import { lend, useBringIn } from "@/features/shelf/useBringIn";
 import { Fan } from "@/features/stage/Fan";
 import { ChosenGrips, Ring, SnapTicks } from "@/features/stage/Helping";
 import { LayerGrips } from "@/features/stage/LayerGrips";
@@ -176,6 +176,8 @@ function useDropOnStage() {
       const at = droppedAt(event);
       const picture = draggedPicture(event.dataTransfer);
       if (picture) layOn(desk, picture, at);
+      const entry = draggedEntry(event.dataTransfer);
+      if (entry) lend(entry, (lent) => layOn(desk, lent, at));
       void filesOf(event.dataTransfer).then((files) =>
         bringIn(files, (brought) => layOn(desk, brought, at)),
       );
