@@ -64,6 +64,16 @@ class GridMismatchError(CoreError):
         )
 
 
+class NoSurfaceError(CoreError):
+    """No even area with four sides lies where a stroke went."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            "no even area with four sides was found there; nothing was changed. Go "
+            "over more of the blank place, or pull the corners by hand"
+        )
+
+
 class NotAlikeError(CoreError):
     """Two pictures cannot be lined up by what they have in common."""
 

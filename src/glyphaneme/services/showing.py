@@ -16,6 +16,7 @@ from glyphaneme.codecs import (
     encode_frame,
     write_picture,
 )
+from glyphaneme.core.align.surfaces import blank_corners, corner_points
 from glyphaneme.core.document.grouping import on_canvas
 from glyphaneme.core.document.masks import hidden_part, mask_alone
 from glyphaneme.core.document.model import NEUTRAL, LayerId, members_of
@@ -53,6 +54,7 @@ MAX_UNSAVED = 200
 CUT_OUT_SIDE = 176
 MOST_FOUND = 24
 PALETTE_WIDTH = 96
+SURFACES_LONGEST = 1400
 TALLEST_SHEET = 65_500
 """No JPEG encoder takes more: tiles are smaller where there are many tall ones."""
 QUICK_QUALITY = 85
@@ -239,14 +241,56 @@ def colors_beneath(
     """Return colours of what lies beneath a layer, or of everything."""
     require_revision(visit, project_id, revision)
     composite = composite_at(visit, revision)
+    return palette_of(_beneath_layer(visit, composite, layer_id, PALETTE_WIDTH)[0])
+
+
+def corners_beneath(
+    visit: Visit, project_id: uuid.UUID, *, draft: Draft, layer_id: str
+) -> list[tuple[float, float]]:
+    """Return corner-like points of what lies beneath a layer, on the canvas."""
+    composite = drafted(visit, project_id, draft)
+    seen, scale = _beneath_layer(visit, composite, layer_id, SURFACES_LONGEST)
+    return [(x, y) for x, y in (corner_points(seen) / scale).tolist()]
+
+
+def blank_beneath(
+    visit: Visit,
+    project_id: uuid.UUID,
+    *,
+    draft: Draft,
+    layer_id: str,
+    stroke: Sequence[tuple[float, float]],
+    radius: float,
+) -> list[tuple[float, float]]:
+    """Return the corners of the even area beneath a layer that a stroke goes over.
+
+    Positions and the radius are on the canvas; the corners run clockwise from the top
+    left.
+
+    Raises
+    ------
+    NoSurfaceError
+        There is no area with four sides.
+    """
+    composite = drafted(visit, project_id, draft)
+    seen, scale = _beneath_layer(visit, composite, layer_id, SURFACES_LONGEST)
+    points = [(x * scale, y * scale) for x, y in stroke]
+    found = blank_corners(seen, points, radius * scale) / scale
+    return [(x, y) for x, y in found.tolist()]
+
+
+def _beneath_layer(
+    visit: Visit, composite: Composite, layer_id: str | None, longest: int
+) -> tuple[PixelsU8, float]:
+    """Render what lies beneath a layer, or everything, small; return its scale too."""
     pile = composite.layers
     if layer_id is not None:
         outermost = composite.path_to(layer_id)[0]
         below = composite.layers[: composite.layers.index(outermost)]
         composite = with_fields(composite, layers=below)
     assets = assets_of(visit, composite, pile=pile)
-    view = _whole(composite, PALETTE_WIDTH)
-    return palette_of(render(composite, assets, view, pile=pile))
+    view = _whole(composite, longest, tallest=longest)
+    return render(composite, assets, view, pile=pile), view.scale
 
 
 def write_preview(

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import io
 import uuid
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Annotated, Any
 
 from flask import Response, request
 from flask_openapi3 import APIBlueprint, Tag
@@ -24,6 +24,8 @@ if TYPE_CHECKING:
 api = APIBlueprint("frames", __name__, url_prefix="/api", abp_tags=[Tag(name="frames")])
 
 MAX_ALTERNATIVES = 32
+MAX_POINTS = 400
+Coordinate = Annotated[float, Field(ge=-1e6, le=1e6)]
 TILE_HEIGHT_HEADER = "Tile-Height"
 BINARY: dict[str | int | HTTPStatus, Any] = {
     200: {"content": {"application/octet-stream": {}}}
@@ -46,8 +48,8 @@ class TriesRequest(Draft):
 class PointRequest(Draft):
     """A draft, and a position on its canvas."""
 
-    x: float = Field(ge=-1e6, le=1e6)
-    y: float = Field(ge=-1e6, le=1e6)
+    x: Coordinate
+    y: Coordinate
 
 
 class LayersThere(BaseModel):
@@ -125,6 +127,52 @@ def post_layers_there(path: IdPath, body: PointRequest) -> dict[str, Any]:
     with looking() as visit:
         found = showing.layers_there(visit, path.id, draft=body, at=(body.x, body.y))
     return LayersThere(layers=found).model_dump(mode="json")
+
+
+class BeneathRequest(Draft):
+    """A draft, and a layer of it."""
+
+    layer_id: LayerId
+
+
+class BlankRequest(BeneathRequest):
+    """A draft, a layer of it, and a rough stroke over a blank place beneath that."""
+
+    stroke: list[tuple[Coordinate, Coordinate]] = Field(
+        min_length=1, max_length=MAX_POINTS
+    )
+    radius: float = Field(gt=0, le=1e5)
+
+
+class SurfacePoints(BaseModel):
+    """Positions on the canvas."""
+
+    points: list[tuple[float, float]]
+
+
+@api.post("/projects/<uuid:id>/corner-points", responses={200: SurfacePoints})
+def post_corner_points(path: IdPath, body: BeneathRequest) -> dict[str, Any]:
+    """Return corner-like points of what lies beneath a layer, the clearest first."""
+    with looking() as visit:
+        points = showing.corners_beneath(
+            visit, path.id, draft=body, layer_id=body.layer_id
+        )
+    return SurfacePoints(points=points).model_dump(mode="json")
+
+
+@api.post("/projects/<uuid:id>/blank-corners", responses={200: SurfacePoints})
+def post_blank_corners(path: IdPath, body: BlankRequest) -> dict[str, Any]:
+    """Return the four corners of the blank place that a rough stroke goes over."""
+    with looking() as visit:
+        points = showing.blank_beneath(
+            visit,
+            path.id,
+            draft=body,
+            layer_id=body.layer_id,
+            stroke=body.stroke,
+            radius=body.radius,
+        )
+    return SurfacePoints(points=points).model_dump(mode="json")
 
 
 @api.post("/projects/<uuid:id>/tries", responses=BINARY)
