@@ -130,6 +130,19 @@ class Hands:
         with Image.open(io.BytesIO(encoded)) as picture:
             return np.asarray(picture.convert("RGB"))
 
+    def beside_divider(self) -> NDArray[np.float64]:
+        """Return how light the stage is right left and right of its divider, by row."""
+        stage = self.page.get_by_role("application")
+        with Image.open(io.BytesIO(stage.screenshot())) as picture:
+            light = np.asarray(picture.convert("L"), np.float64)
+        middle = light.shape[1] // 2
+        rows = slice(MARGIN * 4, -MARGIN * 2)
+        sides = (
+            light[rows, middle - 8 : middle - 4],
+            light[rows, middle + 4 : middle + 8],
+        )
+        return np.stack([side.mean(axis=1) for side in sides])
+
     def color_at(self, point: Point) -> tuple[int, ...]:
         box = self.surface.bounding_box()
         assert box is not None

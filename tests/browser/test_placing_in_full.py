@@ -345,6 +345,17 @@ def test_the_meadows_are_lined_up_by_what_they_show(
     assert left == pytest.approx(54, abs=2)
     assert top == pytest.approx(37, abs=2)
 
+    # Across the divider every path goes on where it was.
+    word(hands, "drag a divider")
+    expect(hands.page.get_by_test_id("without")).to_have_attribute("aria-busy", "false")
+    left_side, right_side = hands.beside_divider()
+    alike = {
+        shift: np.corrcoef(left_side[50:-50], np.roll(right_side, shift)[50:-50])[0, 1]
+        for shift in range(-40, 41)
+    }
+    assert abs(max(alike, key=lambda shift: alike[shift])) <= 2
+    word(hands, "drag a divider")
+
     hands.page.get_by_role("button", name="Cut the sheet to what both show").click()
     hands.settle()
     canvas = hands.saved(state)["composite"]["canvas"]

@@ -155,6 +155,23 @@ export const askForAlignment = (
   },
 ): Promise<AlignAnswer> => sendJson<AlignAnswer>(`/api/projects/${id}/alignments`, asked);
 
+type SurfacePoints = { readonly points: readonly (readonly [number, number])[] };
+const asPoints = ({ points }: SurfacePoints) => points.map(([x, y]) => ({ x, y }));
+
+/** Corner-like points of what lies beneath a layer. */
+export const fetchCornerPoints = async (
+  id: string,
+  asked: { revision: string; layer_id: string },
+): Promise<{ x: number; y: number }[]> =>
+  asPoints(await sendJson<SurfacePoints>(`/api/projects/${id}/corner-points`, asked));
+
+/** The corners of the blank place beneath a layer that a rough stroke goes over. */
+export const askForBlank = async (
+  id: string,
+  asked: { revision: string; layer_id: string; stroke: number[][]; radius: number },
+): Promise<{ x: number; y: number }[]> =>
+  asPoints(await sendJson<SurfacePoints>(`/api/projects/${id}/blank-corners`, asked));
+
 /** Networks that find subjects. */
 export const fetchNetworks = async (): Promise<Network[]> =>
   (await getJson<{ networks: Network[] }>("/api/networks")).networks;

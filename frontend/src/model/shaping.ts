@@ -104,6 +104,70 @@ export function cornersAt(points: readonly Point[]): Corners | null {
   return { top_left: pull(0), top_right: pull(1), bottom_right: pull(2), bottom_left: pull(3) };
 }
 
+/** Return the point that is nearest, if it is no farther away than `within`. */
+export function nearestRest(
+  rests: readonly Point[],
+  { x, y }: Point,
+  within: number,
+): Point | null {
+  let [best, least] = [null as Point | null, within];
+  for (const rest of rests) {
+    const away = Math.hypot(rest.x - x, rest.y - y);
+    if (away <= least) [best, least] = [rest, away];
+  }
+  return best;
+}
+
+/**
+ * Return the placement whose frame has its corners at four points of the canvas, which
+ * run clockwise from the top left; null where they would fold. It stays mirrored.
+ */
+export function setInto(
+  placement: Placement,
+  photo: Size,
+  points: readonly Point[],
+): Placement | null {
+  const [left, right] = rangeOf(points.map(({ x }) => x));
+  const [top, bottom] = rangeOf(points.map(({ y }) => y));
+  const [across, down] = [right - left, bottom - top];
+  if (!(across > 0 && down > 0)) return null;
+  const size = frameSize(placement, photo);
+  const shares = points.map(({ x, y }) => ({
+    x: mirrored((x - left) / across, placement.flipped),
+    y: mirrored((y - top) / down, placement.upended),
+  }));
+  const corners = cornersAt(MIRRORING.map((row) => shares[row(placement)] as Point));
+  if (!corners) return null;
+  return {
+    ...placement,
+    corners,
+    bend: null,
+    x: (left + right) / 2,
+    y: (top + bottom) / 2,
+    scale_x: across / size.width,
+    scale_y: down / size.height,
+    turn: 0,
+  };
+}
+
+type Mirrored = Pick<Placement, "flipped" | "upended">;
+
+/** Which point of the canvas each corner of a mirrored frame comes to lie on. */
+const MIRRORING: readonly ((placement: Mirrored) => number)[] = [0, 1, 2, 3].map(
+  (place) =>
+    ({ flipped, upended }) => {
+      const column = (place === 1 || place === 2) !== flipped;
+      const row = place >= 2 !== upended;
+      return row ? (column ? 2 : 3) : column ? 1 : 0;
+    },
+);
+
+const mirrored = (share: number, isMirrored: boolean) => (isMirrored ? 1 - share : share);
+
+function rangeOf(values: readonly number[]): [number, number] {
+  return [Math.min(...values), Math.max(...values)];
+}
+
 /** Return a grid that bends nothing. */
 export function flatBend(columns: number, rows: number): Bend {
   return { columns, rows, moves: Array.from({ length: columns * rows }, () => [0, 0] as const) };

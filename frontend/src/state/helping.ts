@@ -12,6 +12,8 @@ interface Frame extends Size {
 
 interface HelpingStore {
   readonly snap: Snap | null;
+  /** Where a corner has come to rest. */
+  readonly spot: Point | null;
   readonly ring: readonly Point[] | null;
   /** A line that is being drawn along what should be level. */
   readonly level: readonly Point[] | null;
@@ -20,17 +22,19 @@ interface HelpingStore {
   /** Draw nothing more: what was begun is over. */
   clear(): void;
   setSnap(snap: Snap | null): void;
+  setSpot(spot: Point | null): void;
   setRing(ring: readonly Point[] | null): void;
   setFrame(frame: Frame | null): void;
   setLevel(level: readonly Point[] | null): void;
 }
 
-const NOTHING = { snap: null, ring: null, level: null, frame: null };
+const NOTHING = { snap: null, spot: null, ring: null, level: null, frame: null };
 
 export const useHelping = create<HelpingStore>((set) => ({
   ...NOTHING,
   clear: () => set(NOTHING),
   setSnap: (snap) => set({ snap }),
+  setSpot: (spot) => set({ spot }),
   setRing: (ring) => set({ ring }),
   setFrame: (frame) => set({ frame }),
   setLevel: (level) => set({ level }),

@@ -18,6 +18,11 @@ const Word = styled.span`
     text-decoration-color: currentColor;
   }
 
+  &[aria-pressed="true"] {
+    color: ${color.on};
+    font-weight: 650;
+  }
+
   &[data-name="true"] {
     color: ${color.ink};
     font-weight: 680;
@@ -31,6 +36,8 @@ interface LiveWordProps {
   readonly label?: string;
   readonly isName?: boolean;
   readonly isExpanded?: boolean;
+  /** Whether it is on, where it is switched on and off. */
+  readonly isOn?: boolean;
   onPress(): void;
 }
 
@@ -39,6 +46,7 @@ export function LiveWord(props: LiveWordProps): ReactElement {
   const options: AriaButtonProps<"span"> = { elementType: "span", onPress: props.onPress };
   if (props.label !== undefined) options["aria-label"] = props.label;
   if (props.isExpanded !== undefined) options["aria-expanded"] = props.isExpanded;
+  if (props.isOn !== undefined) options["aria-pressed"] = props.isOn;
   const { buttonProps } = useButton(options, ref);
   return (
     <Word {...buttonProps} ref={ref} data-name={props.isName ?? false}>

@@ -8,6 +8,7 @@ from tempfile import NamedTemporaryFile
 
 import numpy as np
 
+from glyphaneme.codecs.headers import reading_headers
 from glyphaneme.core.mask.paintings import Painting, tile_from
 
 UNEVEN = -1
@@ -57,7 +58,7 @@ def load_painting(place: Path) -> Painting | None:
         None where there is none, or not the whole of it.
     """
     try:
-        with np.load(place) as kept:
+        with reading_headers, np.load(place) as kept:
             places = map(tuple, kept["places"].tolist())
             uneven = iter(kept["pixels"])
             tiles = {

@@ -10,6 +10,7 @@ from tempfile import mkdtemp
 
 import numpy as np
 
+from glyphaneme.codecs.headers import reading_headers
 from glyphaneme.core.place import Pyramid
 
 FACTS = "facts.json"
@@ -52,10 +53,11 @@ def load_pyramid(folder: Path) -> Pyramid | None:
     """
     try:
         facts = json.loads((folder / FACTS).read_text())
-        levels = tuple(
-            np.load(folder / f"{number}.npy", mmap_mode="r")
-            for number in range(facts["levels"])
-        )
+        with reading_headers:
+            levels = tuple(
+                np.load(folder / f"{number}.npy", mmap_mode="r")
+                for number in range(facts["levels"])
+            )
     except (OSError, ValueError, KeyError):
         return None
     return Pyramid(levels=levels, opaque=facts["opaque"])

@@ -25,6 +25,7 @@ import { isOnStage } from "@/features/stage/usePointer";
 import { zoomFit, zoomLifeSize, zoomStep } from "@/features/stage/zooming";
 import type { Layer } from "@/model/composite";
 import { useDesk } from "@/state/desk";
+import { useJudging } from "@/state/judging";
 import { expectedComposite } from "@/state/project";
 import { useSettings } from "@/state/settings";
 
@@ -59,6 +60,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: "U", does: "Put the open layer together with the one beneath; with Shift, apart" },
   { keys: "Delete", does: "Take the open layer away" },
   { keys: "G, held", does: "See through the open layer while held" },
+  { keys: "V, held", does: "Leave the open layer out while held, to see what lies behind" },
   { keys: "Space, held", does: "Drag the view instead of the layer" },
   { keys: "Ctrl + Z", does: "Undo" },
   { keys: "Ctrl + Shift + Z", does: "Do it again" },
@@ -94,10 +96,11 @@ export function useKeyboard(desk: DeskActions, showMap: () => void): void {
     const letGo = () => {
       useDesk.getState().actions.setSeeThrough(false);
       useDesk.getState().actions.setUncut(false);
+      useJudging.getState().setOut(false);
     };
     const onKeyUp = (event: KeyboardEvent) => {
       const key = event.key.toLowerCase();
-      if (key === "g" || key === "e") letGo();
+      if (key === "g" || key === "e" || key === "v") letGo();
       if (key === "n") swap.up();
     };
     window.addEventListener("keydown", onKeyDown);
@@ -242,6 +245,7 @@ const LAYER_KEYS: Readonly<Record<string, LayerCommand>> = {
   d: () => walkDoubts(1),
   "Shift d": () => walkDoubts(-1),
   g: () => useDesk.getState().actions.setSeeThrough(true),
+  v: () => useJudging.getState().setOut(true),
   u: putTogether,
   "Shift u": takeApart,
   m: chooseOpen,

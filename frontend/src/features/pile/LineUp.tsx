@@ -10,6 +10,8 @@ import { jobEnd } from "@/features/jobs/jobEnd";
 import { MatchPoints } from "@/features/pile/MatchPoints";
 import { sharedFrame } from "@/model/aligning";
 import { allLayers, type Composite, type PhotoLayer } from "@/model/composite";
+import { useDesk } from "@/state/desk";
+import { type JudgingAid, useJudging } from "@/state/judging";
 import { useMatching } from "@/state/matching";
 import { useMessages } from "@/state/messages";
 import { useProject } from "@/state/project";
@@ -126,7 +128,29 @@ export function LineUp({ layer, composite, isOff }: LineUpProps): ReactElement |
         </Row>
       )}
       {work.said ? <Words role="status">{work.said}</Words> : null}
+      <ByEye />
     </>
+  );
+}
+
+/** Aids to see how well one lies over the other. */
+function ByEye(): ReactElement {
+  const { aid, setAid } = useJudging();
+  const seeThrough = useDesk((store) => store.seeThrough);
+  const { setSeeThrough } = useDesk((store) => store.actions);
+  const aided = (name: JudgingAid, label: string) => (
+    <LiveWord isOn={aid === name} onPress={() => setAid(aid === name ? null : name)}>
+      {label}
+    </LiveWord>
+  );
+  return (
+    <Words>
+      Judge it by eye:{" "}
+      <LiveWord isOn={seeThrough} onPress={() => setSeeThrough(!seeThrough)}>
+        see through it
+      </LiveWord>
+      , {aided("blink", "let it blink")}, or {aided("divider", "drag a divider")}.
+    </Words>
   );
 }
 

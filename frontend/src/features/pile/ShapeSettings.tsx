@@ -1,8 +1,12 @@
 /** What shapes a photo, in words: how much of it shows, and whether it is straight and flat. */
 
 import { CROP, PLACEMENT } from "@generated/limits";
-import type { ReactElement } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { type ReactElement, useEffect } from "react";
 import styled from "styled-components";
+import { fetchCornerPoints } from "@/api/calls";
+import { useDeskActions } from "@/features/desk/DeskContext";
+import { leaveBlank, lookForBlank } from "@/features/stage/blank";
 import { pulledCorner } from "@/features/stage/shapingDrags";
 import type { Canvas, PhotoLayer, Placement } from "@/model/composite";
 import { cropOf, framedInRatio, uncropped, withCrop } from "@/model/cropping";
@@ -10,6 +14,7 @@ import { cornersOf } from "@/model/geometry";
 import { FIXED_NAMES, FREELY, ITS_OWN, named, proportionOf, THE_SHEETS } from "@/model/proportions";
 import { type Crop, flatBend, regridded, type ShapingLine, shapingLine } from "@/model/shaping";
 import { useDesk } from "@/state/desk";
+import { useProject } from "@/state/project";
 import { useShaping } from "@/state/shaping";
 import { font } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
@@ -213,8 +218,47 @@ function InsideSettings({ layer, isOff, onPlace, onTry }: ShapeSettingsProps): R
 
 const CORNER_WORDS = ["Top left", "Top right", "Bottom right", "Bottom left"] as const;
 
+/** Have corners come to rest on corner-like points beneath, while this is open. */
+function useRests(layer: PhotoLayer): void {
+  const { projectId } = useDeskActions();
+  const head = useProject(({ known }) => known?.head);
+  const { setRests } = useShaping.getState();
+  const { data } = useQuery({
+    queryKey: ["corner-points", projectId, head, layer.id],
+    queryFn: () => fetchCornerPoints(projectId, { revision: head ?? "", layer_id: layer.id }),
+    enabled: head !== undefined,
+    placeholderData: (before) => before,
+  });
+  useEffect(() => {
+    setRests(data ?? []);
+    return () => setRests([]);
+  }, [data, setRests]);
+}
+
+/** Leave the search for a blank place when its line is closed. */
+function useBlankSearch(): boolean {
+  const isLooking = useShaping(({ blank }) => blank !== null);
+  useEffect(() => leaveBlank, []);
+  return isLooking;
+}
+
 function CornerSettings({ layer, isOff, onPlace }: ShapeSettingsProps): ReactElement {
   const corners = cornersOf(layer);
+  useRests(layer);
+  const isLooking = useBlankSearch();
+  if (isLooking) {
+    return (
+      <Part>
+        <Words>
+          Go roughly over the blank place on the stage, its shaded parts too. The photo is set into
+          its four corners.
+        </Words>
+        <Row>
+          <PlainButton onPress={leaveBlank}>Never mind</PlainButton>
+        </Row>
+      </Part>
+    );
+  }
   return (
     <Part>
       <Words>Pull each corner to where it belongs: so far across and down on the sheet.</Words>
@@ -249,6 +293,9 @@ function CornerSettings({ layer, isOff, onPlace }: ShapeSettingsProps): ReactEle
           onPress={() => onPlace({ ...layer.placement, corners: null })}
         >
           Straight again
+        </PlainButton>
+        <PlainButton isDisabled={isOff} onPress={lookForBlank}>
+          Into a blank place…
         </PlainButton>
       </Row>
     </Part>

@@ -28,6 +28,18 @@ const Line = styled.line`
   }
 `;
 
+const Round = styled.circle`
+  fill: none;
+  stroke: ${color.live};
+  stroke-width: 2;
+  pointer-events: none;
+
+  &[data-shade="true"] {
+    stroke: #fbf9f3;
+    stroke-width: 4;
+  }
+`;
+
 const Span = styled.line`
   stroke: #25221d;
   stroke-width: 1;
@@ -88,6 +100,19 @@ function GapLine({ gap, view }: { readonly gap: Gap; readonly view: StageView })
         {Math.round(gap.to - gap.from)}
       </Wide>
     </>
+  );
+}
+
+/** Where a corner rests on what lies beneath: a small ring round the point. */
+export function RestingSpot({ view }: { readonly view: StageView }): ReactElement | null {
+  const spot = useHelping((helping) => helping.spot);
+  if (!spot) return null;
+  const { x, y } = canvasToStage(view, spot);
+  return (
+    <g data-testid="resting-spot">
+      <Round data-shade="true" cx={x} cy={y} r={TICK} />
+      <Round cx={x} cy={y} r={TICK} />
+    </g>
   );
 }
 

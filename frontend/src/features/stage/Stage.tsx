@@ -7,8 +7,10 @@ import { layOn } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { draggedEntry, draggedPicture } from "@/features/shelf/dragging";
 import { lend, useBringIn } from "@/features/shelf/useBringIn";
+import { BlankTrace } from "@/features/stage/blank";
 import { Fan } from "@/features/stage/Fan";
-import { ChosenGrips, Ring, SnapTicks } from "@/features/stage/Helping";
+import { ChosenGrips, RestingSpot, Ring, SnapTicks } from "@/features/stage/Helping";
+import { StageDivider, useBlinking } from "@/features/stage/Judging";
 import { LayerGrips } from "@/features/stage/LayerGrips";
 import { MatchGlass, MatchPins } from "@/features/stage/MatchPins";
 import { SheetGrips } from "@/features/stage/SheetGrips";
@@ -18,10 +20,11 @@ import { useStagePointer, useWheelZoom } from "@/features/stage/usePointer";
 import { WorkingOn } from "@/features/stage/WorkingOn";
 import { viewInForce } from "@/features/stage/zooming";
 import { chosenOnCanvas } from "@/model/choosing";
-import { layerById } from "@/model/composite";
+import { type Layer, layerById } from "@/model/composite";
 import { withEdits } from "@/model/expected";
 import { type StageView, stageToCanvas } from "@/model/viewing";
 import { useDesk } from "@/state/desk";
+import { useJudging } from "@/state/judging";
 import { useComposite } from "@/state/project";
 import { color, font } from "@/theme/tokens";
 
@@ -84,7 +87,11 @@ export function Stage(): ReactElement {
   const surface = useRef<HTMLCanvasElement>(null);
   const [ground, setGround] = useState<HTMLDivElement | null>(null);
   const surround = useDesk((desk) => desk.surround);
-  const view = useFrames(surface);
+  const open = useOpenLayer();
+  const isOut = useJudging((judging) => judging.isOut);
+  const isDivided = useJudging((judging) => judging.aid === "divider");
+  const view = useFrames(surface, isOut);
+  useBlinking(open);
   const { fan, openAt, close } = useFan();
   const { spaceHeld, ...pointer } = useStagePointer(openAt);
   const drop = useDropOnStage();
@@ -103,11 +110,18 @@ export function Stage(): ReactElement {
       {...drop}
     >
       <Surface ref={surface} aria-hidden="true" data-testid="surface" />
+      {open && isDivided ? <StageDivider layer={open} /> : null}
       <StageOverlay view={view} />
       <MatchGlass />
       {fan ? <Fan fan={fan} onClose={close} /> : null}
     </Ground>
   );
+}
+
+function useOpenLayer(): Layer | undefined {
+  const composite = useComposite();
+  const id = useDesk((desk) => desk.openLayer);
+  return composite ? layerById(composite, id) : undefined;
 }
 
 // Each of what may lie over the stage is one condition.
@@ -139,6 +153,8 @@ function StageOverlay({ view }: { readonly view: StageView | null }): ReactEleme
           <SnapTicks view={view} />
           <MatchPins composite={shown} view={view} />
           <Ring view={view} />
+          <RestingSpot view={view} />
+          <BlankTrace view={view} />
         </Overlay>
       ) : null}
       {layer ? <WorkingOn layer={layer} /> : null}

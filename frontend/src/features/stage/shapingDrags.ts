@@ -1,13 +1,23 @@
 /** Dragging what shapes a photo: its frame, its four corners, the points of its bend. */
 
 import type { OwnDrag } from "@/features/stage/ownDrags";
+import { viewInForce } from "@/features/stage/zooming";
 import type { Composite, Edit, PhotoLayer, Placement } from "@/model/composite";
 import { type CropGrip, isCropGrip, pulledFrame, shiftedInside } from "@/model/cropping";
 import { canvasToPlane, type Point } from "@/model/geometry";
 import { intoPile, onCanvas } from "@/model/nesting";
 import { proportionOf } from "@/model/proportions";
-import { bentTo, cornerPoints, cornersAt, flatBend, frameSize, unwarped } from "@/model/shaping";
+import {
+  bentTo,
+  cornerPoints,
+  cornersAt,
+  flatBend,
+  frameSize,
+  nearestRest,
+  unwarped,
+} from "@/model/shaping";
 import { useDesk } from "@/state/desk";
+import { useHelping } from "@/state/helping";
 import { useShaping } from "@/state/shaping";
 
 export type ShapingGrip = CropGrip | `pull-${number}` | `grid-${number}`;
@@ -15,25 +25,43 @@ export type ShapingGrip = CropGrip | `pull-${number}` | `grid-${number}`;
 const PULL = "pull-";
 const GRID = "grid-";
 
+interface Keys {
+  readonly shiftKey: boolean;
+  readonly altKey: boolean;
+}
+
+/** Pixels of the screen within which a corner comes to rest on a point. */
+const DRAWN_WITHIN = 9;
+
+/** Let a corner come to rest on a corner-like point of what lies beneath, and show that. */
+function atRest(to: Point): Point {
+  const view = viewInForce();
+  const rest = view
+    ? nearestRest(useShaping.getState().rests, to, DRAWN_WITHIN / view.scale)
+    : null;
+  useHelping.getState().setSpot(rest);
+  return rest ?? to;
+}
+
 /** Return what dragging a grip of a photo's shape does; null for other grips. */
 export function shapingDrag(composite: Composite, open: PhotoLayer, grip: unknown): OwnDrag | null {
   const layer = onCanvas(composite, open);
-  const dragged = (move: (to: Point, shiftKey: boolean) => Placement): OwnDrag => ({
+  const dragged = (move: (to: Point, keys: Keys) => Placement): OwnDrag => ({
     kind: "own",
-    edit: (to, keys) => placed(composite, open, move(to, keys.shiftKey)),
+    edit: (to, keys) => placed(composite, open, move(to, keys)),
   });
   if (isCropGrip(grip)) {
     const chosen = proportionOf(useShaping.getState().frame, layer, composite.canvas);
     const now = frameSize(layer.placement, layer);
     const kept = now.width / now.height;
-    return dragged((to, shiftKey) =>
+    return dragged((to, { shiftKey }) =>
       pulledFrame(layer, grip, to, chosen ?? (shiftKey ? kept : null)),
     );
   }
   if (typeof grip !== "string") return null;
   if (grip.startsWith(PULL)) {
     const place = Number(grip.slice(PULL.length));
-    return dragged((to) => pulledCorner(layer, place, to));
+    return dragged((to, { altKey }) => pulledCorner(layer, place, altKey ? to : atRest(to)));
   }
   if (!grip.startsWith(GRID)) return null;
   const place = Number(grip.slice(GRID.length));

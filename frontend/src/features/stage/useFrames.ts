@@ -16,12 +16,18 @@ import { useComposite, useProject } from "@/state/project";
 
 const SEEN_THROUGH = 0.5;
 
-/** Paint the project's frames onto a canvas element; returns the view in force. */
-export function useFrames(surface: RefObject<HTMLCanvasElement | null>): StageView | null {
+/**
+ * Paint the project's frames onto a canvas element, with or without the open layer;
+ * returns the view in force.
+ */
+export function useFrames(
+  surface: RefObject<HTMLCanvasElement | null>,
+  without = false,
+): StageView | null {
   const painter = useRef<StagePainter | null>(null);
   const painted = useRef<Shown | null>(null);
   const view = useViewInForce();
-  const shown = useShown(view);
+  const shown = useShown(view, without);
 
   useEffect(() => {
     if (!surface.current) return;
@@ -57,7 +63,7 @@ function useCanvas(): Canvas | undefined {
 }
 
 /** Return all that the stage shows; null while there is nothing to show. */
-function useShown(view: StageView | null): Shown | null {
+function useShown(view: StageView | null, without: boolean): Shown | null {
   const projectId = useProject((project) => project.known?.id);
   const head = useProject((project) => project.known?.head);
   const canvas = useCanvas();
@@ -72,7 +78,7 @@ function useShown(view: StageView | null): Shown | null {
   const seen = useDesk((desk) => desk.maskSeen);
   const open = useHatched();
   const trace = useTrace();
-  const unsaved = useUnsaved();
+  const unsaved = useUnsaved(without);
   const hatched = seen !== "hatched" || uncut ? null : open;
   const maskOf = seen === "hatched" ? null : open;
   const maskSeen = seen === "hatched" ? "whole" : MASK_SEEN[seen];
@@ -145,7 +151,7 @@ function useRough(): readonly Edit[] {
 }
 
 /** Return what lies on top of the saved state, in the order in which it applies. */
-function useUnsaved(): readonly Edit[] {
+function useUnsaved(without: boolean): readonly Edit[] {
   const waiting = useProject((project) => project.waiting);
   const composite = useComposite();
   const rough = useRough();
@@ -159,15 +165,19 @@ function useUnsaved(): readonly Edit[] {
     if (lookedAt) return [];
     const shown = [...rough, tried, live].filter((edit) => edit !== null);
     const layer = composite ? layerById(composite, openLayer) : undefined;
-    return [...waiting, ...shown, ...whileHeld(layer, { seeThrough, uncut })];
-  }, [waiting, composite, rough, live, tried, seeThrough, uncut, openLayer, lookedAt]);
+    return [...waiting, ...shown, ...whileHeld(layer, { seeThrough, uncut, without })];
+  }, [waiting, composite, rough, live, tried, seeThrough, uncut, without, openLayer, lookedAt]);
+}
+
+interface Held {
+  readonly seeThrough: boolean;
+  readonly uncut: boolean;
+  readonly without: boolean;
 }
 
 /** What is shown otherwise for as long as a key is held; nothing of it is ever saved. */
-function whileHeld(
-  layer: Layer | undefined,
-  { seeThrough, uncut }: { readonly seeThrough: boolean; readonly uncut: boolean },
-): Edit[] {
+function whileHeld(layer: Layer | undefined, { seeThrough, uncut, without }: Held): Edit[] {
+  if (layer && without) return [{ kind: "show_layer", layer_id: layer.id, visible: false }];
   if (!layer || layer.locked) return [];
   const edits: Edit[] = [];
   if (uncut && layer.mask) edits.push({ kind: "drop_mask", layer_id: layer.id });

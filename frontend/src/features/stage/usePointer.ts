@@ -4,6 +4,7 @@ import { type MouseEvent, type PointerEvent, useEffect, useRef, useState } from 
 import { v4 as newId } from "uuid";
 import { openLayer } from "@/features/desk/commands";
 import { type DeskActions, useDeskActions } from "@/features/desk/DeskContext";
+import { blankDrag, blankNow } from "@/features/stage/blank";
 import {
   beginRing,
   carryRing,
@@ -126,7 +127,7 @@ export function useStagePointer(onHold: (at: Point) => void): StageHandlers {
     onPointerDown: (event) => {
       drag.current = begun(event, spaceHeld, desk);
       const onLayers = drag.current?.kind !== "pan" && gripOf(event.target) === null;
-      const atWork = paintedNow() || roughNow() || drawnNow();
+      const atWork = paintedNow() || roughNow() || drawnNow() || blankNow();
       if (event.button === 0 && onLayers && !atWork) hold.begin(event);
     },
     onContextMenu: (event) => {
@@ -185,6 +186,7 @@ function carryOn(drag: Drag, event: PointerEvent<Element>, desk: DeskActions): v
 
 function endDrag(drag: Drag, desk: DeskActions): void {
   useHelping.getState().setSnap(null);
+  useHelping.getState().setSpot(null);
   if (drag.kind === "stroke") endStroke(drag, desk);
   else if (drag.kind === "ring") finishRing(drag);
   else if (drag.kind === "draw") drag.end(desk);
@@ -214,7 +216,10 @@ function taken(event: PointerEvent<Element>, desk: DeskActions): Drag | null {
   const open = openLayer();
   const grip = gripOf(event.target);
   if (grip === null && pressMatch(composite, start)) return null;
-  const before = sheetDrag(composite, grip, start) ?? withMany(composite, open, grip, start, event);
+  const before =
+    blankDrag(start) ??
+    sheetDrag(composite, grip, start) ??
+    withMany(composite, open, grip, start, event);
   if (before) return before;
   const working = event.altKey ? null : atWork(composite, event, grip, desk);
   if (working) return working();

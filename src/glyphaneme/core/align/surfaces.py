@@ -169,7 +169,7 @@ def _grown(pixels: PixelsU8, marked: Mark) -> Mark:
 
 
 def _alike(calm: NDArray[np.float32], marked: Mark) -> NDArray[np.bool_]:
-    """Tell which pixels have one of the colours under a stroke, in light or in shade."""
+    """Tell which pixels have one of the colours under a stroke, in light or shade."""
     under = calm[marked > 0]
     groups = min(SHADES, len(under))
     until = (UNTIL, 20, 0.2)
