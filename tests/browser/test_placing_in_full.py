@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import io
+import zipfile
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
 import pytest
+from PIL import Image
 from playwright.sync_api import expect
 
 from tests.browser.hands import Point
@@ -363,6 +366,14 @@ def test_the_meadows_are_lined_up_by_what_they_show(
         pytest.approx(2400 - 54, abs=10),
         pytest.approx(1800 - 37, abs=50),
     )
+
+    with hands.page.expect_download() as coming:
+        hands.page.get_by_role("button", name="Save both as a pair").click()
+    with zipfile.ZipFile(coming.value.path()) as pack:
+        names = pack.namelist()
+        sizes = {Image.open(io.BytesIO(pack.read(name))).size for name in names}
+    assert names == ["1-meadow-spring.jpg", "2-meadow-tent.jpg"]
+    assert sizes == {(canvas["width"], canvas["height"])}
 
 
 def test_photos_of_other_places_stay_where_they_are_with_a_sentence(

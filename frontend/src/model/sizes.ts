@@ -57,9 +57,14 @@ export const OWN_SIZE = "own";
 
 const PER_INCH: Readonly<Record<Exclude<Unit, "px">, number>> = { cm: 2.54, in: 1 };
 
-/** Turn a length into pixels. */
+/** Turn a length into pixels, and parts of them. */
+export function inPixels(length: number, unit: Unit, ppi: number): number {
+  return unit === "px" ? length : (length / PER_INCH[unit]) * ppi;
+}
+
+/** Turn a sheet's length into the whole pixels that it may have. */
 export function toPixels(length: number, unit: Unit, ppi: number): number {
-  const pixels = unit === "px" ? length : (length / PER_INCH[unit]) * ppi;
+  const pixels = inPixels(length, unit, ppi);
   return Math.min(Math.max(Math.round(pixels), CANVAS.width.minimum), CANVAS.width.maximum);
 }
 

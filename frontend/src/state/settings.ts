@@ -1,35 +1,46 @@
 /** What this person has set for this browser. */
 
 import { create } from "zustand";
+import type { Unit } from "@/model/sizes";
 
-const KEY = "glyphaneme.plain-keys";
+const KEYS = "glyphaneme.plain-keys";
+const UNIT = "glyphaneme.unit";
+const UNITS: readonly Unit[] = ["px", "cm", "in"];
 
 interface Settings {
   /** Whether keys without Control or its like do anything. */
   readonly plainKeys: boolean;
+  /** In what places and sizes on the sheet are told. */
+  readonly unit: Unit;
   setPlainKeys(on: boolean): void;
+  setUnit(unit: Unit): void;
 }
 
 export const useSettings = create<Settings>((set) => ({
-  plainKeys: readKept(),
+  plainKeys: kept(KEYS) !== "off",
+  unit: UNITS.find((unit) => unit === kept(UNIT)) ?? "px",
   setPlainKeys: (plainKeys) => {
-    keep(plainKeys);
+    keep(KEYS, plainKeys ? null : "off");
     set({ plainKeys });
+  },
+  setUnit: (unit) => {
+    keep(UNIT, unit === "px" ? null : unit);
+    set({ unit });
   },
 }));
 
-function readKept(): boolean {
+function kept(key: string): string | null {
   try {
-    return localStorage.getItem(KEY) !== "off";
+    return localStorage.getItem(key);
   } catch {
-    return true;
+    return null;
   }
 }
 
-function keep(on: boolean): void {
+function keep(key: string, value: string | null): void {
   try {
-    if (on) localStorage.removeItem(KEY);
-    else localStorage.setItem(KEY, "off");
+    if (value === null) localStorage.removeItem(key);
+    else localStorage.setItem(key, value);
   } catch {
     // It holds for this window all the same.
   }

@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 import re
+import shutil
 import tempfile
 import uuid
-from typing import TYPE_CHECKING, BinaryIO, Final, Literal, cast
+import zipfile
+from typing import TYPE_CHECKING, BinaryIO, Final, Literal, NamedTuple, cast
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.codecs import FileFormat, FileSpec, Shape, let_go, write_bands
 from glyphaneme.codecs.openraster import MEDIA_TYPE
+from glyphaneme.core.document.apart import alone
 from glyphaneme.core.document.gradients import Color
+from glyphaneme.core.document.model import LayerId
 from glyphaneme.core.place import Pyramid
 from glyphaneme.core.render import View, all_needed, render_bands
 from glyphaneme.core.values import with_fields
@@ -25,7 +29,7 @@ from glyphaneme.services.projects import (
     require_project,
     require_revision,
 )
-from glyphaneme.services.reporting import DONE_BEFORE, ReportingFile
+from glyphaneme.services.reporting import DONE_BEFORE, PartOf, ReportingFile
 from glyphaneme.services.studio import stream_file
 from glyphaneme.services.working import Job, begin_job
 from glyphaneme.store.blobs import blob_size
@@ -36,13 +40,17 @@ if TYPE_CHECKING:
     from collections.abc import Iterator
 
     from glyphaneme.core.arrays import PixelsU8
-    from glyphaneme.core.document import Canvas, Composite
+    from glyphaneme.core.document import Canvas, Composite, Layer
+    from glyphaneme.core.render import Assets
     from glyphaneme.core.render.composing import Rounding
+    from glyphaneme.services.reporting import Reporting
     from glyphaneme.services.studio import Studio, Visit
     from glyphaneme.services.working import Progress
 
 MAX_EXPORT_PIXELS = 150_000_000
 MAX_EXPORT_SIDE = 30_000
+MAX_APART = 50
+ZIP = "application/zip"
 LONGEST_STEM_BYTES = 200
 LAYERED: Final = "openraster"
 
@@ -50,7 +58,9 @@ LAYERED: Final = "openraster"
 class ExportRequest(BaseModel):
     """What file to make; `matte` lies behind see-through places of a JPEG.
 
-    A layered file, "openraster", always has the canvas's own size.
+    A layered file, "openraster", always has the canvas's own size. Where layers are
+    named in `apart`, each is made a picture by itself, on the same sheet, and the file
+    is a ZIP of those.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -60,6 +70,7 @@ class ExportRequest(BaseModel):
     width: int = Field(ge=1, le=MAX_EXPORT_SIDE)
     quality: int = Field(default=90, ge=1, le=100)
     matte: Color = "#ffffff"
+    apart: tuple[LayerId, ...] = Field(default=(), max_length=MAX_APART)
 
 
 class FinishedFile(BaseModel):
@@ -88,8 +99,10 @@ def start_export(
     """
     project = require_project(visit, project_id)
     require_revision(visit, project_id, request.revision)
-    canvas = composite_at(visit, request.revision).canvas
-    _require_size(request, export_height(canvas, request.width))
+    composite = composite_at(visit, request.revision)
+    _require_size(request, export_height(composite.canvas, request.width))
+    for layer in request.apart:
+        composite.path_to(layer)
     return begin_job(
         visit,
         JobRow(
@@ -97,7 +110,7 @@ def start_export(
             kind=JobKind.EXPORT,
             project_id=project_id,
             request=request.model_dump(mode="json"),
-            file_name=_file_name(project.name, request.format),
+            file_name=_file_name(project.name, _ending(request)),
         ),
     )
 
@@ -111,6 +124,8 @@ def make_file(studio: Studio, job: JobRow, progress: Progress) -> None:
     request = ExportRequest.model_validate(job.request)
     if request.format == LAYERED:
         _make_layered_file(studio, request, progress)
+    elif request.apart:
+        _make_apart(studio, request, request.format, progress)
     else:
         _make_picture_file(studio, request, request.format, progress)
 
@@ -146,6 +161,51 @@ def _make_picture_file(
     with studio.looking() as visit:
         composite = composite_at(visit, request.revision)
         assets = assets_of(visit, composite)
+    making = _Making(composite, composite.layers, assets, request, chosen)
+    with tempfile.TemporaryFile() as file:
+        _write(making, cast("BinaryIO", file), progress)
+        progress.finish(file)
+
+
+def _make_apart(
+    studio: Studio, request: ExportRequest, chosen: FileFormat, progress: Progress
+) -> None:
+    """Make a ZIP with a picture of each layer, in the order that was asked for."""
+    with studio.looking() as visit:
+        whole = composite_at(visit, request.revision)
+    count = len(request.apart)
+    with tempfile.TemporaryFile() as file:
+        # The pictures are packed already.
+        with zipfile.ZipFile(file, "w", zipfile.ZIP_STORED) as pack:
+            for place, layer in enumerate(request.apart):
+                composite = alone(whole, layer)
+                with studio.looking() as visit:
+                    assets = assets_of(visit, composite, pile=whole.layers)
+                making = _Making(composite, whole.layers, assets, request, chosen)
+                name = whole.path_to(layer)[-1].name
+                with tempfile.TemporaryFile() as picture:
+                    share = PartOf(progress, place / count, 1 / count)
+                    _write(making, cast("BinaryIO", picture), share)
+                    picture.seek(0)
+                    entry = f"{place + 1}-{_file_name(name, chosen.ending)}"
+                    with pack.open(entry, "w", force_zip64=True) as packed:
+                        shutil.copyfileobj(picture, packed)
+        progress.finish(file)
+
+
+class _Making(NamedTuple):
+    """A picture file to make of a composite whose masks may read a wider pile."""
+
+    composite: Composite
+    pile: tuple[Layer, ...]
+    assets: Assets
+    request: ExportRequest
+    format: FileFormat
+
+
+def _write(making: _Making, file: BinaryIO, progress: Reporting) -> None:
+    request, chosen = making.request, making.format
+    composite = making.composite
     if not chosen.keeps_alpha:
         composite = _matted(composite, request.matte)
     canvas = composite.canvas
@@ -162,18 +222,18 @@ def _make_picture_file(
         rows = 0
         # In exact formats the noise would cost more than it gives: flat places grow.
         rounding: Rounding = "nearest" if chosen.is_exact else "dithered"
-        for band in render_bands(composite, assets, view, rounding=rounding):
+        for band in render_bands(
+            composite, making.assets, view, rounding=rounding, pile=making.pile
+        ):
             yield band
-            for asset in assets.values():
+            for asset in making.assets.values():
                 if isinstance(asset, Pyramid):
                     let_go(asset)
             rows += len(band)
             progress.report(DONE_BEFORE * rows / shape.height)
 
-    with tempfile.TemporaryFile() as file:
-        told = ReportingFile(file, progress, usual_size=shape.width * shape.height)
-        write_bands(bands(), shape, cast("BinaryIO", told), spec)
-        progress.finish(file)
+    told = ReportingFile(file, progress, usual_size=shape.width * shape.height)
+    write_bands(bands(), shape, cast("BinaryIO", told), spec)
 
 
 def finished_file(
@@ -189,10 +249,10 @@ def finished_file(
     row = find_job(visit.session, job_id)
     if row is None or row.result_sha256 is None or row.request is None:
         raise NotThereError("finished file")
-    chosen = row.request["format"]
+    request = ExportRequest.model_validate(row.request)
     file = FinishedFile(
         name=row.file_name or "picture",
-        media_type=MEDIA_TYPE if chosen == LAYERED else FileFormat(chosen).media_type,
+        media_type=_media_type(request),
         size=blob_size(visit.session, row.result_sha256),
     )
     return file, stream_file(visit.studio, row.result_sha256)
@@ -225,10 +285,21 @@ def _require_size(request: ExportRequest, height: int) -> None:
         raise ExportSizeError(width, height, most)
 
 
-def _file_name(project_name: str, chosen: FileFormat | Literal["openraster"]) -> str:
+def _media_type(request: ExportRequest) -> str:
+    if request.format == LAYERED:
+        return MEDIA_TYPE
+    return ZIP if request.apart else request.format.media_type
+
+
+def _ending(request: ExportRequest) -> str:
+    if request.format == LAYERED:
+        return "ora"
+    return "zip" if request.apart else request.format.ending
+
+
+def _file_name(name: str, ending: str) -> str:
     """Return a name that any file system takes."""
-    stem = re.sub(r"[^\w\- ]", "", project_name).strip().replace(" ", "-").lower()
+    stem = re.sub(r"[^\w\- ]", "", name).strip().replace(" ", "-").lower()
     # File systems count bytes; a letter cut in two is left out.
     stem = stem.encode()[:LONGEST_STEM_BYTES].decode(errors="ignore")
-    ending = "ora" if chosen == LAYERED else chosen.ending
     return f"{stem or 'picture'}.{ending}"

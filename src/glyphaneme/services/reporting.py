@@ -6,12 +6,30 @@ import io
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
-    from typing import BinaryIO
+    from typing import BinaryIO, Protocol
 
-    from glyphaneme.services.working import Progress
+    class Reporting(Protocol):
+        """Whatever hears how far some work is, 0..1."""
+
+        def report(self, share: float, /) -> None:
+            """Hear it."""
+
 
 DONE_BEFORE = 0.6
 """Rendering and encoding take about as long as one another."""
+
+
+class PartOf:
+    """Reports a part of some work as its share of the whole."""
+
+    def __init__(self, whole: Reporting, begins: float, share: float) -> None:
+        self._whole = whole
+        self._begins = begins
+        self._share = share
+
+    def report(self, share: float, /) -> None:
+        """Hear how far the part is."""
+        self._whole.report(self._begins + self._share * share)
 
 
 class ReportingFile:
@@ -21,7 +39,7 @@ class ReportingFile:
     be is not known: the share nears the whole as it grows beyond a usual size.
     """
 
-    def __init__(self, file: BinaryIO, progress: Progress, *, usual_size: int) -> None:
+    def __init__(self, file: BinaryIO, progress: Reporting, *, usual_size: int) -> None:
         self._file = file
         self._progress = progress
         self._usual_size = usual_size

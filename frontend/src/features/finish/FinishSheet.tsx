@@ -6,10 +6,10 @@ import styled from "styled-components";
 import { exportUrl } from "@/api/calls";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { useFinish } from "@/features/finish/useFinish";
-import type { Canvas } from "@/model/composite";
+import type { Canvas, Composite } from "@/model/composite";
 import { fromPixels } from "@/model/sizes";
 import { sayLength } from "@/model/wording";
-import { useComposite } from "@/state/project";
+import { expectedComposite, useComposite } from "@/state/project";
 import { color, font } from "@/theme/tokens";
 import { PlainButton, StrongButton } from "@/ui/Button";
 import { Choice } from "@/ui/Choice";
@@ -19,6 +19,7 @@ import { between, NumberBox } from "@/ui/NumberBox";
 import { Progress } from "@/ui/Progress";
 import { Sheet } from "@/ui/Sheet";
 
+type What = "whole" | "apart";
 type Format = "png" | "jpeg" | "webp" | "tiff" | "openraster";
 
 const FORMATS = [
@@ -31,6 +32,16 @@ const FORMATS = [
 
 const LAYERED_WORDS =
   "Every layer as its own picture, for other programs; opened here again, all is as it was.";
+
+const WHAT = [
+  { id: "whole", label: "The whole picture" },
+  { id: "apart", label: "Each layer by itself" },
+] as const;
+
+const MOST_APART = EXPORT_REQUEST.apart.maxItems;
+
+const APART_WORDS =
+  "One ZIP with a picture of each layer on the whole sheet, all of one size: with its cut, but at full strength and without fades.";
 
 const SHARES = [
   { id: "100", label: "Full size" },
@@ -86,10 +97,12 @@ function FinishForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
   const [width, setWidth] = useState(canvas.width);
   const [quality, setQuality] = useState(90);
   const [matte, setMatte] = useState("#ffffff");
+  const [what, setWhat] = useState<What>("whole");
   const finish = useFinish(desk.projectId);
   const height = Math.max(1, Math.round((canvas.height * width) / canvas.width));
   return (
     <Body>
+      <WhatChoice what={what} format={format} onChange={setWhat} />
       <Choice<Format> label="Format" value={format} choices={FORMATS} onChange={setFormat} />
       {format === "jpeg" || format === "webp" ? (
         <LabelledSlider
@@ -120,10 +133,45 @@ function FinishForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
       </Says>
       <FinishProgress
         finish={finish}
-        onStart={() => finish.start({ format, width, quality, matte })}
+        onStart={() =>
+          finish.start({ format, width, quality, matte, apart: apartFor(what, format) })
+        }
       />
     </Body>
   );
+}
+
+interface WhatChoiceProps {
+  readonly what: What;
+  readonly format: Format;
+  onChange(what: What): void;
+}
+
+function WhatChoice({ what, format, onChange }: WhatChoiceProps): ReactElement | null {
+  const count = shownLayers(useComposite()).length;
+  if (format === "openraster") return null;
+  return (
+    <>
+      <Choice<What>
+        label="What is saved"
+        value={what}
+        choices={WHAT}
+        isDisabled={count < 2 || count > MOST_APART}
+        onChange={onChange}
+      />
+      {what === "apart" ? <Says>{APART_WORDS}</Says> : null}
+    </>
+  );
+}
+
+function shownLayers(composite: Composite | null): string[] {
+  return (composite?.layers ?? []).filter(({ visible }) => visible).map(({ id }) => id);
+}
+
+/** Return the layers that are saved each by itself, the front one first. */
+function apartFor(what: What, format: Format): string[] {
+  const isApart = what === "apart" && format !== "openraster";
+  return isApart ? shownLayers(expectedComposite()).reverse() : [];
 }
 
 interface SizeChoiceProps {

@@ -3,13 +3,14 @@
 import { type ReactElement, useState } from "react";
 import styled from "styled-components";
 import { v4 as newId } from "uuid";
-import { askForAlignment, cancelJob } from "@/api/calls";
+import { askForAlignment, cancelJob, exportUrl } from "@/api/calls";
 import type { AlignFound, AlignRequest } from "@/api/types";
 import { type DeskActions, useDeskActions } from "@/features/desk/DeskContext";
+import { useFinish } from "@/features/finish/useFinish";
 import { jobEnd } from "@/features/jobs/jobEnd";
 import { MatchPoints } from "@/features/pile/MatchPoints";
 import { sharedFrame } from "@/model/aligning";
-import { allLayers, type Composite, type PhotoLayer } from "@/model/composite";
+import { allLayers, type Canvas, type Composite, type PhotoLayer } from "@/model/composite";
 import { useDesk } from "@/state/desk";
 import { type JudgingAid, useJudging } from "@/state/judging";
 import { useMatching } from "@/state/matching";
@@ -129,6 +130,49 @@ export function LineUp({ layer, composite, isOff }: LineUpProps): ReactElement |
       )}
       {work.said ? <Words role="status">{work.said}</Words> : null}
       <ByEye />
+      <SavePair canvas={composite.canvas} layers={[fixed.id, layer.id]} />
+    </>
+  );
+}
+
+const PAIR_QUALITY = 92;
+
+interface SavePairProps {
+  readonly canvas: Canvas;
+  readonly layers: readonly string[];
+}
+
+/** Both photos as pictures of one size, such as for a page that shows before and after. */
+function SavePair({ canvas, layers }: SavePairProps): ReactElement {
+  const { projectId } = useDeskActions();
+  const finish = useFinish(projectId);
+  const format = canvas.background === null ? "png" : "jpeg";
+  const wishes = { format, width: canvas.width, quality: PAIR_QUALITY, matte: "#ffffff" } as const;
+  if (finish.phase === "working") {
+    return (
+      <Row>
+        <Progress label="Making both pictures" share={finish.progress} />
+        <PlainButton onPress={finish.stop}>Stop</PlainButton>
+      </Row>
+    );
+  }
+  return (
+    <>
+      <Row>
+        <PlainButton onPress={() => finish.start({ ...wishes, apart: [...layers] })}>
+          Save both as a pair
+        </PlainButton>
+        {finish.phase === "done" ? (
+          <Words role="status">
+            Saved as{" "}
+            <a href={exportUrl(finish.jobId)} download>
+              {finish.fileName}
+            </a>
+            : two pictures of one size.
+          </Words>
+        ) : null}
+      </Row>
+      {finish.phase === "failed" ? <Words role="alert">{finish.reason}</Words> : null}
     </>
   );
 }

@@ -4,10 +4,14 @@ import { afterEach, expect, test } from "vitest";
 import { PlaceFacet } from "@/features/pile/PlaceFacet";
 import type { Layer, PlacedLayer } from "@/model/composite";
 import { useDesk } from "@/state/desk";
+import { useSettings } from "@/state/settings";
 import { deskWith, showOnDesk } from "@/testing/desk";
 import { sampleGroup, sampleLayer, samplePlacement } from "@/testing/samples";
 
-afterEach(cleanup);
+afterEach(() => {
+  cleanup();
+  useSettings.getState().setUnit("px");
+});
 
 function show(layer: PlacedLayer, ...layers: Layer[]) {
   const desk = deskWith(...(layers.length > 0 ? layers : [layer]));
@@ -90,4 +94,37 @@ test("members of a locked group are held", () => {
 
   expect(box("Across")).toHaveProperty("disabled", true);
   expect(screen.getByRole("button", { name: "Fill" })).toHaveProperty("disabled", true);
+});
+
+test.each([
+  ["cm", "2.54", 240],
+  ["in", "0.5", 120],
+] as const)("in %s a place is told and taken by the sheet's ppi", async (unit, typed, pixels) => {
+  useSettings.getState().setUnit(unit);
+  const desk = show(sampleLayer("a"));
+
+  await type("Across", typed);
+
+  expect(desk.edits[0]).toMatchObject({ placement: { x: pixels } });
+});
+
+test("on paper a size is a length, and keeps the proportion", async () => {
+  useSettings.getState().setUnit("cm");
+  const layer = sampleLayer("a");
+  const desk = show(layer);
+
+  await type("Height", "2.54");
+
+  const scale = 240 / layer.height;
+  expect(desk.edits[0]).toMatchObject({ placement: { scale_x: scale, scale_y: scale } });
+});
+
+test("what it is measured in is a word, and is kept", async () => {
+  show(sampleLayer("a"));
+
+  await userEvent.click(screen.getByRole("button", { name: /What it is measured in/ }));
+  await userEvent.click(screen.getByRole("option", { name: "inches" }));
+
+  expect(screen.getByRole("textbox", { name: "Width" })).toBeTruthy();
+  expect(localStorage.getItem("glyphaneme.unit")).toBe("in");
 });

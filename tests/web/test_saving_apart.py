@@ -1,0 +1,126 @@
+"""Layers are saved each by itself, as pictures of one size in one ZIP."""
+
+from __future__ import annotations
+
+import io
+import uuid
+import zipfile
+from typing import TYPE_CHECKING
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from glyphaneme.services.finishing import make_file
+from glyphaneme.services.working import run_job
+
+if TYPE_CHECKING:
+    from flask.testing import FlaskClient
+    from werkzeug.test import TestResponse
+
+    from glyphaneme.services.studio import Studio
+
+CANVAS = {"width": 60, "height": 40, "ppi": 96, "background": "#ffffff"}
+
+
+class Pair:
+    """Two colours over one another, one of them faded, half strong and in a mode."""
+
+    def __init__(self, client: FlaskClient, studio: Studio, **canvas: object) -> None:
+        self.client, self.studio = client, studio
+        body = {"name": "Spring and tent", "canvas": CANVAS | canvas}
+        self.state = client.post("/api/projects", json=body).get_json()
+        self.edit(kind="add_color", layer_id="spring", name="Frühling", color="#20a040")
+        self.edit(kind="add_color", layer_id="tent", name="The tent", color="#c02020")
+        self.edit(kind="blend_layer", layer_id="tent", mode="multiply", opacity=0.4)
+        fade = {"x": 30, "y": 20, "length": 30, "angle": 0}
+        self.edit(kind="fade_layer", layer_id="tent", fades=[fade])
+        self.edit(kind="show_layer", layer_id="spring", visible=False)
+
+    def edit(self, **edit: object) -> None:
+        body = {"key": str(uuid.uuid4()), "parent": self.state["head"], "edit": edit}
+        answer = self.client.post(f"/api/projects/{self.state['id']}/edits", json=body)
+        assert answer.status_code == 201, answer.get_json()
+        self.state = answer.get_json()["state"]
+
+    def ask(self, *apart: str, **wishes: object) -> TestResponse:
+        request = {"revision": self.state["head"], "format": "png", "width": 30}
+        request |= {"apart": apart, **wishes}
+        address = f"/api/projects/{self.state['id']}/exports"
+        return self.client.post(address, json={"request": request})
+
+    def saved(self, *apart: str, **wishes: object) -> dict[str, Image.Image]:
+        job = self.ask(*apart, **wishes).get_json()
+        run_job(self.studio, uuid.UUID(job["id"]), make_file)
+        answer = self.client.get(f"/api/exports/{job['id']}/file")
+        assert answer.content_type == "application/zip"
+        assert "spring-and-tent.zip" in answer.headers["Content-Disposition"]
+        pack = zipfile.ZipFile(io.BytesIO(answer.data))
+        assert pack.testzip() is None
+        files = {name: io.BytesIO(pack.read(name)) for name in pack.namelist()}
+        return {name: Image.open(file) for name, file in files.items()}
+
+
+@pytest.fixture
+def pair(client: FlaskClient, studio: Studio) -> Pair:
+    return Pair(client, studio)
+
+
+def test_each_is_whole_on_the_same_sheet_in_the_order_asked_for(pair: Pair) -> None:
+    pictures = pair.saved("spring", "tent")
+
+    assert list(pictures) == ["1-frühling.png", "2-the-tent.png"]
+    for picture, color in zip(
+        pictures.values(), [(0x20, 0xA0, 0x40), (0xC0, 0x20, 0x20)], strict=True
+    ):
+        assert picture.size == (30, 20)
+        assert np.unique(np.asarray(picture).reshape(-1, 3), axis=0).tolist() == [
+            list(color)
+        ]
+
+
+def test_a_cut_counts_and_what_is_cut_away_shows_the_sheet(pair: Pair) -> None:
+    shape = {"kind": "rectangle", "id": "p", "x": 15, "y": 20, "width": 30}
+    pair.edit(kind="add_part", layer_id="tent", part=shape | {"height": 40})
+
+    (picture,) = pair.saved("tent", format="tiff").values()
+
+    shown = np.asarray(picture)
+    assert shown[10, 5].tolist() == [0xC0, 0x20, 0x20]
+    assert shown[10, 25].tolist() == [255, 255, 255]
+
+
+def test_a_see_through_sheet_stays_so(client: FlaskClient, studio: Studio) -> None:
+    pair = Pair(client, studio, background=None)
+    shape = {"kind": "rectangle", "id": "p", "x": 15, "y": 20, "width": 30}
+    pair.edit(kind="add_part", layer_id="tent", part=shape | {"height": 40})
+
+    (picture,) = pair.saved("tent").values()
+
+    assert np.asarray(picture)[10, [5, 25], 3].tolist() == [255, 0]
+
+
+def test_a_layer_in_a_group_lies_where_it_lies(pair: Pair) -> None:
+    pair.edit(
+        kind="group_layers",
+        group_id="both",
+        name="Both",
+        layer_ids=["spring", "tent"],
+        mode="normal",
+    )
+
+    assert list(pair.saved("tent", "both")) == ["1-the-tent.png", "2-both.png"]
+
+
+@pytest.mark.parametrize("apart", [["gone"], ["spring", "gone"], ["s"] * 51, "spring"])
+def test_what_cannot_be_saved_apart_gets_a_sentence(pair: Pair, apart: object) -> None:
+    answer = pair.ask(apart=apart)
+
+    assert answer.status_code in {404, 409, 422}
+    assert answer.get_json()["detail"]
+
+
+def test_layers_of_one_name_are_two_files(pair: Pair) -> None:
+    pair.edit(kind="name_layer", layer_id="spring", name="The tent")
+
+    assert list(pair.saved("spring", "tent")) == ["1-the-tent.png", "2-the-tent.png"]
