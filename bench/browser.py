@@ -9,6 +9,7 @@ from __future__ import annotations
 import os
 import shutil
 import statistics
+import uuid
 from typing import TYPE_CHECKING, Any
 
 from playwright.sync_api import sync_playwright
@@ -22,6 +23,7 @@ if TYPE_CHECKING:
     from playwright.sync_api import Page
 
 SECONDS = 4.0
+MANY = 50
 DRAGS = 4
 FASTEST_DRAG_MS = 1000 / 25
 FASTEST_SLIDER_MS = 1000 / 30
@@ -134,6 +136,7 @@ def live() -> Iterator[Figure]:
             page.add_init_script(WATCH)
             yield from _measured(page, product)
             yield from _painting(page)
+            yield from _snapping(page, product)
             browser.close()
     finally:
         product.stop()
@@ -142,7 +145,7 @@ def live() -> Iterator[Figure]:
 
 def _measured(page: Page, product: Product) -> Iterator[Figure]:
     projects = product.get("/api/projects")["projects"]
-    poster = max(projects, key=lambda card: card["layers"])
+    poster = next(card for card in projects if card["name"] == "Season poster")
     page.goto(f"{product.address}/desk/{poster['id']}")
     surface = page.get_by_test_id("surface")
     surface.and_(page.locator('[aria-busy="false"]')).wait_for()
@@ -210,6 +213,47 @@ def _painting(page: Page) -> Iterator[Figure]:
         "bar of a fade dragged, from one changed frame to the next",
         bar["between_ms"],
         FASTEST_SLIDER_MS,
+        FASTEST_DRAG_MS / 2,
+        unit=" ms",
+    )
+
+
+def _snapping(page: Page, product: Product) -> Iterator[Figure]:
+    """Drag one of fifty small photos, which comes to rest on the others' edges."""
+    canvas = {"width": 3000, "height": 2000, "ppi": 240, "background": "#ffffff"}
+    state = product.post("/api/projects", {"name": "Fifty", "canvas": canvas})
+    picture = product.get("/api/pictures")["pictures"][0]
+    size = {"width": picture["width"], "height": picture["height"]}
+    edits: list[dict[str, Any]] = []
+    for place in range(MANY):
+        layer = f"layer-{place}"
+        names = {"layer_id": layer, "picture": picture["id"], "name": f"Photo {place}"}
+        edits.append({"kind": "add_layer", **names, **size})
+        x, y = 170 + 295 * (place % 10), 220 + 390 * (place // 10)
+        place_it = {"kind": "place_layer", "layer_id": layer}
+        placement = {"x": x, "y": y, "scale_x": 0.1, "scale_y": 0.1}
+        edits.append(place_it | {"placement": placement})
+    for edit in edits:
+        body = {"key": str(uuid.uuid4()), "parent": state["head"], "edit": edit}
+        state = product.post(f"/api/projects/{state['id']}/edits", body)["state"]
+    page.goto(f"{product.address}/desk/{state['id']}")
+    surface = page.get_by_test_id("surface")
+    surface.and_(page.locator('[aria-busy="false"]')).wait_for()
+    page.get_by_role("button", name=f"Photo {MANY // 2 + 4}", exact=True).click()
+    page.get_by_test_id("grips").wait_for()
+    grips = [
+        page.locator(f'[data-grip="{corner}"]').bounding_box() for corner in (0, 2)
+    ]
+    first, second = (box or {} for box in grips)
+    middle = tuple(
+        (first[axis] + second[axis] + first[side]) / 2
+        for axis, side in (("x", "width"), ("y", "height"))
+    )
+    drag = _dragged(page, (middle[0], middle[1]), reach=120)
+    yield Figure(
+        "one of 50 layers dragged and snapping, from one changed frame to the next",
+        drag["between_ms"],
+        FASTEST_DRAG_MS,
         FASTEST_DRAG_MS / 2,
         unit=" ms",
     )

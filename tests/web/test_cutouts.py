@@ -13,8 +13,13 @@ from PIL import Image
 from sqlalchemy import text
 
 from glyphaneme.codecs import decode_matte
+from glyphaneme.core.edits import PaintStroke
+from glyphaneme.core.mask.strokes import Stroke
+from glyphaneme.core.place import Pyramid
+from glyphaneme.services.assets import assets_of
 from glyphaneme.services.cutting import cut_out
 from glyphaneme.services.finishing import make_file
+from glyphaneme.services.showing import Draft, drafted
 from glyphaneme.services.studio import open_studio
 from glyphaneme.services.working import Progress, cancel_job, run_job
 from glyphaneme.store.blobs import blob_pieces
@@ -400,3 +405,32 @@ def test_what_a_layer_in_a_group_lies_on_is_what_its_old_rim_shows_against(
 
     assert on_white > 0.002
     assert marked() < 0.2 * on_white
+
+
+def test_while_a_hand_paints_the_subjects_own_colours_stay_and_rest_brings_them_anew(
+    client: FlaskClient, studio: Studio, picture: dict
+) -> None:
+    """They take far longer to reckon than a frame may while something moves."""
+    found = find(client, studio, picture)["found"]
+    project = lay_on(client, begin(client, width=400, height=300), picture)
+    kept = {"matte": found["matte"], "level": found["level"]}
+    part = {"kind": "matte", "id": "m", "picture": picture["id"], **kept}
+    answer = send(client, project, kind="cut_out", layer_id="m", part=part)
+    project = answer.get_json()["state"]
+    stroke = Stroke(points=((60, 150, 1), (200, 150, 1)), size=30, shows=False)
+    paint = PaintStroke(layer_id="m", part_id="brush", stroke=stroke)
+
+    def own_colors(*unsaved: PaintStroke, quick: bool) -> Pyramid:
+        draft = Draft(revision=project["head"], unsaved=unsaved)
+        with studio.looking() as visit:
+            composite = drafted(visit, uuid.UUID(project["id"]), draft)
+            assets = assets_of(visit, composite, quick=quick)
+        (own,) = (assets[name] for name in assets if name.startswith("own-"))
+        assert isinstance(own, Pyramid)
+        return own
+
+    before = own_colors(quick=False)
+    assert own_colors(paint, quick=True) is before
+    after = own_colors(paint, quick=False)
+    assert (after.levels[0] != before.levels[0]).any()
+    assert own_colors(paint, quick=True) is after

@@ -8,13 +8,14 @@ from typing import TYPE_CHECKING
 from glyphaneme.codecs import decode_matte
 from glyphaneme.core.mask import Raster
 from glyphaneme.core.render import assets_needed, own_pyramid
+from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import NotThereError
 from glyphaneme.services.painting import painting_at
 from glyphaneme.store.blobs import blob_pieces
 from glyphaneme.store.pictures import find_pictures
 
 if TYPE_CHECKING:
-    from collections.abc import Iterable, Mapping
+    from collections.abc import Hashable, Iterable, Mapping
 
     from glyphaneme.core.document import Composite, Layer
     from glyphaneme.core.mask import MattePart, RasterPart
@@ -107,17 +108,27 @@ def _matte(visit: Visit, part: MattePart) -> Raster:
 def _own_colors(
     visit: Visit, own: OwnColors, assets: Assets, *, quick: bool
 ) -> Pyramid:
-    """Return a photo with own colours; where `quick`, at small sizes only."""
+    """Return a photo with own colours; where `quick`, perhaps not for its very mask.
+
+    They take far longer to reckon than a frame may. While somebody paints, those of
+    the mask before are shown, which differ along the new edge alone.
+    """
     studio = visit.studio
+    unpainted = _without_painting(own)
     found = studio.shelf.own_colors(own.name)
     if found is None and quick:
-        found = studio.quick_own_colors.get(own.name)
-    if found is not None:
-        return found
-    if quick:
-        made = own_pyramid(own, assets, QUICK_PIXELS)
-        return studio.quick_own_colors.put(own.name, made)
-    return studio.shelf.keep_own_colors(own.name, own_pyramid(own, assets))
+        found = studio.own_colors.get(unpainted)
+    if found is None and quick:
+        found = own_pyramid(own, assets, QUICK_PIXELS)
+    if found is None:
+        found = studio.shelf.keep_own_colors(own.name, own_pyramid(own, assets))
+    return studio.own_colors.put(unpainted, found)
+
+
+def _without_painting(own: OwnColors) -> Hashable:
+    """Return what stays the same of a photo's own colours while a hand paints."""
+    parts = tuple(part for part in own.mask.parts if not part.reads.paintings)
+    return own.picture, own.strength, with_fields(own.mask, parts=parts)
 
 
 def _pyramids(visit: Visit, wanted: Iterable[str]) -> dict[str, Pyramid]:

@@ -26,7 +26,7 @@ from glyphaneme.store.blobs import blob_pieces
 
 if TYPE_CHECKING:
     import uuid
-    from collections.abc import Callable, Iterable, Iterator
+    from collections.abc import Callable, Hashable, Iterable, Iterator
 
     from sqlalchemy.orm import Session, sessionmaker
 
@@ -45,6 +45,7 @@ EVIDENCE_BYTES_KEPT = 192 * 1024 * 1024
 PAINTED_BYTES_KEPT = 512 * 1024 * 1024
 """Paintings that come of one another share most of it, and are counted each whole."""
 DRAFTS_KEPT = 4
+OWN_COLORS_SHOWN = 8
 OWN_COLORS_KEPT = 24
 RASTER_BYTES_KEPT = 256 * 1024 * 1024
 NO_FOLDER = Path("no-folder")
@@ -185,10 +186,10 @@ class Studio:
         default_factory=lambda: Recent(RASTER_BYTES_KEPT, lambda one: 2 * one.nbytes)
     )
     """Parts of masks that are pixels; counted with the smaller sizes to come."""
-    quick_own_colors: Recent[str, Pyramid] = field(
-        default_factory=lambda: Recent(DRAFTS_KEPT)
+    own_colors: Recent[Hashable, Pyramid] = field(
+        default_factory=lambda: Recent(OWN_COLORS_SHOWN)
     )
-    """Photos with own colours whose masks are being changed, at small sizes."""
+    """Photos with own colours as they were shown last, whatever was painted since."""
     quick_rasters: Recent[str, Raster] = field(
         default_factory=lambda: Recent(DRAFTS_KEPT)
     )
