@@ -206,3 +206,29 @@ def test_versions_are_free_of_violations(
     found["versions"] = violations(page)
 
     assert {view: what for view, what in found.items() if what} == {}
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_the_shelf_and_what_it_tells_are_free_of_violations(
+    hands: Hands, project: Any, scheme: Any
+) -> None:
+    page = hands.page
+    page.emulate_media(color_scheme=scheme)
+    hands.open_desk(project)
+    page.keyboard.press("s")
+    page.get_by_role("button", name="About Lantern glow").first.click()
+    found = {"about": violations(page, '[role="dialog"]')}
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="What the shelf shows").click()
+    page.get_by_role("option", name="the library").click()
+    expect(page.get_by_role("button", name="Lay on Old boards")).to_be_visible()
+    found["library"] = violations(page)
+    page.keyboard.press("Escape")
+    page.keyboard.press("s")
+    hands.open_layer("Lantern glow")
+    page.get_by_role("button", name="Line it up").click()
+    page.get_by_role("button", name="drag a divider").click()
+    expect(page.get_by_role("slider", name="Divider")).to_be_attached()
+    found["divider"] = violations(page)
+
+    assert {view: what for view, what in found.items() if what} == {}

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from typing import TYPE_CHECKING
 
 import cv2
@@ -106,3 +107,24 @@ def test_corner_points_are_bounded() -> None:
     noisy = np.random.default_rng(2).integers(0, 255, (400, 400), np.uint8)
 
     assert len(corner_points(opaque(noisy))) == 300
+
+
+@pytest.mark.parametrize("shape", [(1, 1), (1, 900), (700, 1), (31, 31)])
+def test_pictures_without_room_for_edges_have_none(shape: tuple[int, int]) -> None:
+    grey = np.random.default_rng(3).integers(0, 255, shape, np.uint8)
+
+    with pytest.raises(NoSurfaceError):
+        blank_corners(opaque(grey), [(0, 0), (3, 3)], 5)
+    assert corner_points(opaque(grey)).shape == (0, 2)
+
+
+@pytest.mark.parametrize("radius", [1e-6, 3, 1e9])
+@pytest.mark.parametrize("at", [(0, 0), (1e9, -1e9), (50, 20)])
+def test_the_finest_and_largest_brushes_and_the_farthest_strokes_break_nothing(
+    radius: float, at: tuple[float, float]
+) -> None:
+    noisy = np.random.default_rng(3).integers(0, 255, (60, 90), np.uint8)
+
+    with suppress(NoSurfaceError):
+        found = blank_corners(opaque(noisy), [at], radius)
+        assert np.isfinite(found).all()

@@ -100,6 +100,19 @@ def test_brought_in_by_hand_as_well_it_is_on_the_shelf(client: FlaskClient) -> N
     assert (brought["on_shelf"], brought["library"]) == (True, "dawn")
 
 
+def test_brought_in_by_hand_before_it_is_the_librarys_too_once_lent(
+    client: FlaskClient,
+) -> None:
+    body = {"file": (io.BytesIO((LIBRARY / "dawn.jpg").read_bytes()), "my-dawn.jpg")}
+    brought = client.post("/api/pictures", data=body).get_json()
+    assert brought["library"] is None
+
+    lent = client.post("/api/library/dawn").get_json()
+
+    assert (lent["id"], lent["library"]) == (brought["id"], "dawn")
+    assert lent["on_shelf"] is True
+
+
 @pytest.mark.parametrize(
     "name", ["none", "..%2FLICENSE", "catalogue.json", "thumbnails", "%00"]
 )

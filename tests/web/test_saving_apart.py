@@ -120,6 +120,18 @@ def test_what_cannot_be_saved_apart_gets_a_sentence(pair: Pair, apart: object) -
     assert answer.get_json()["detail"]
 
 
+def test_a_cut_that_follows_another_layer_follows_it_all_the_same(pair: Pair) -> None:
+    half = {"kind": "rectangle", "id": "p", "x": 15, "y": 20, "width": 30, "height": 40}
+    pair.edit(kind="add_part", layer_id="spring", part=half)
+    follows = {"kind": "layer", "id": "f", "layer_id": "spring", "quality": "shape"}
+    pair.edit(kind="add_part", layer_id="tent", part=follows)
+
+    (picture,) = pair.saved("tent").values()
+
+    shown = np.asarray(picture)
+    assert shown[10, [5, 25]].tolist() == [[0xC0, 0x20, 0x20], [255, 255, 255]]
+
+
 def test_layers_of_one_name_are_two_files(pair: Pair) -> None:
     pair.edit(kind="name_layer", layer_id="spring", name="The tent")
 

@@ -20,6 +20,7 @@ export function useServiceNotices(): void {
         case "project":
           notices.hearMoved(notice.id, notice.changes);
           refresh("wall");
+          refresh("versions");
           break;
         case "catch_up":
           notices.hearCatchUp();

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from glyphaneme.services.library import LibraryPicture
-from glyphaneme.services.pictures import BroughtIn, bring_in_as
+from glyphaneme.services.pictures import BroughtIn, bring_in_as, get_picture
 from glyphaneme.store.pictures import library_pictures
 
 if TYPE_CHECKING:
@@ -30,6 +30,10 @@ def bring_from_library(visit: Visit, name: str) -> BroughtIn:
         The library has no such picture.
     """
     path = visit.studio.library.file(name)
+    known = library_pictures(visit.session).get(name)
+    if known is not None:
+        picture = get_picture(visit, known)
+        return BroughtIn(**picture.model_dump(), job_id=None, was_there=True)
     title = visit.studio.library.entries[name].title
     with path.open("rb") as file:
         return bring_in_as(visit, file, name=title, on_shelf=False, library=name)

@@ -53,6 +53,7 @@ const About = styled(Dialog)`
   ul {
     overflow: auto;
     max-height: 140px;
+    line-height: 26px;
   }
 `;
 

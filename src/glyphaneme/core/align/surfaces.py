@@ -47,6 +47,10 @@ EDGE_REACH = 7
 ENDS = 0.12
 """Of a side at either end: the next side is too near there to tell whose edge it is."""
 SAMPLES = 80
+LEAST_SIDE = 32
+"""Pictures that are smaller have no room for edges to be told."""
+FARTHEST_AWAY = 20_000
+THICKEST = 10_000
 
 
 def corner_points(pixels: PixelsU8) -> PointsF64:
@@ -64,6 +68,8 @@ def corner_points(pixels: PixelsU8) -> PointsF64:
     (N, 2) float64
         x and y in pixels, from the picture's left and top; N is 300 at most.
     """
+    if min(pixels.shape[:2]) < LEAST_SIDE:
+        return np.empty((0, 2))
     grey = _grey(pixels)
     # Its types say that it is never None; it is where there are no corners.
     found: Any = cv2.goodFeaturesToTrack(grey, MOST_CORNERS, CORNER_QUALITY, APART)
@@ -104,6 +110,8 @@ def blank_corners(
     NoSurfaceError
         There is no area with four sides.
     """
+    if min(pixels.shape[:2]) < LEAST_SIDE:
+        raise NoSurfaceError
     grown = _grown(pixels, _painted(pixels.shape, stroke, radius))
     if not LEAST_AREA < grown.mean() < LARGEST_AREA:
         raise NoSurfaceError
@@ -124,9 +132,18 @@ def _grey(pixels: PixelsU8) -> NDArray[np.uint8]:
 def _painted(
     shape: tuple[int, ...], stroke: Sequence[tuple[float, float]], radius: float
 ) -> Mark:
+    """Return where a stroke goes over a picture.
+
+    Raises
+    ------
+    NoSurfaceError
+        Nowhere.
+    """
     marked = np.zeros(shape[:2], np.uint8)
-    line = np.round(np.asarray(stroke, np.float64) - 0.5).astype(np.int32)
-    thick = max(1, round(2 * radius))
+    # What lies farther away is outside all the same, and OpenCV counts no farther.
+    line = np.clip(np.asarray(stroke, np.float64) - 0.5, -FARTHEST_AWAY, FARTHEST_AWAY)
+    line = np.round(line).astype(np.int32)
+    thick = round(min(max(2 * radius, 1), THICKEST))
     # A single point is a line to itself.
     line = np.concatenate([line, line[-1:]]).reshape(-1, 1, 2)
     cv2.polylines(marked, [line], isClosed=False, color=1, thickness=thick)
@@ -171,14 +188,15 @@ def _grown(pixels: PixelsU8, marked: Mark) -> Mark:
 def _alike(calm: NDArray[np.float32], marked: Mark) -> NDArray[np.bool_]:
     """Tell which pixels have one of the colours under a stroke, in light or shade."""
     under = calm[marked > 0]
-    groups = min(SHADES, len(under))
+    # One pixel alone would be taken for three of one value each.
+    under = np.repeat(under, SHADES, axis=0) if len(under) < SHADES else under
     until = (UNTIL, 20, 0.2)
     cv2.setRNGSeed(1)
     begun = np.zeros(len(under), np.int32)
     tries, way = 3, cv2.KMEANS_PP_CENTERS
-    _, which, _ = cv2.kmeans(under, groups, begun, until, tries, way)
+    _, which, _ = cv2.kmeans(under, SHADES, begun, until, tries, way)
     near = np.zeros(calm.shape[:2], bool)
-    for group in range(groups):
+    for group in range(SHADES):
         colors = under[which.ravel() == group]
         if len(colors) < LEAST_UNDER * len(under):
             continue
