@@ -93,6 +93,10 @@ def test_a_rough_stroke_sets_the_photo_into_the_blank_board(
 
     found = corners_on_sheet(hands, sign)
     assert np.hypot(*(found - scene.corners).T).max() < 1
+    # The word in the sentence opens just that.
+    page.keyboard.press("Escape")
+    hands.pile.get_by_role("button", name="set into four corners: open").click()
+    expect(page.get_by_test_id("corner-grips")).to_be_visible()
     page.keyboard.press("Control+z")
     hands.settle()
     assert hands.saved(sign)["composite"]["layers"][1]["placement"]["corners"] is None

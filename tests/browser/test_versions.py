@@ -164,6 +164,35 @@ def test_a_branch_is_taken_with_one_click_on_the_ruler(hands: Hands, pair: Any) 
     expect(page.get_by_role("button", name="1 other way")).to_be_visible()
 
 
+def test_while_the_ruler_is_dragged_a_render_shows_each_moment(
+    hands: Hands, pair: Any
+) -> None:
+    page = hands.page
+    call_it(hands, "With lanterns")
+    hide_lanterns(hands)
+    box = page.get_by_role("group", name="History").bounding_box()
+    assert box is not None
+    line = box["y"] + box["height"] - 4
+    page.mouse.move(box["x"] + box["width"] - 2, line)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] * 2 / 3, line, steps=5)
+    # Far from the ruler the hand still holds it.
+    page.mouse.move(box["x"] + box["width"] * 2 / 3, line + 300, steps=5)
+    glimpse = page.locator("figure").filter(
+        has_text="With lanterns: Lantern glow laid on"
+    )
+    expect(glimpse).to_be_visible()
+    expect(glimpse.locator("img")).to_be_visible()
+    page.mouse.up()
+    expect(page.locator("figure")).to_have_count(0)
+    hands.settle()
+
+    assert hands.saved(pair)["composite"]["layers"][1]["visible"] is True
+    expect(
+        page.get_by_role("button", name="This moment: With lanterns")
+    ).to_be_visible()
+
+
 def test_a_copy_is_hung_beside_the_print(hands: Hands, pair: Any) -> None:
     page = hands.page
     page.get_by_role("link", name="Wall").click()

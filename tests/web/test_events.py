@@ -87,9 +87,10 @@ def test_page_is_told_of_edits_and_pictures(
         # Once more when the listening has begun.
         assert await page.hears(1) == [{"kind": "catch_up"}]
         await asyncio.to_thread(edit)
-        return [notice["kind"] for notice in await page.hears(3)]
+        return [notice["kind"] for notice in await page.hears(4)]
 
-    assert run_apart(listened()) == ["wall", "shelf", "project"]
+    # The picture comes to the shelf, and then it is used.
+    assert run_apart(listened()) == ["wall", "shelf", "shelf", "project"]
 
 
 def test_page_that_lags_behind_is_told_to_ask_for_everything() -> None:

@@ -111,9 +111,13 @@ def note_uses(
     *,
     before: Composite | None = None,
 ) -> None:
-    """Note which pictures a project shows now, unless they are those of `before`."""
+    """Note which pictures a project shows now, unless they are those of `before`.
+
+    Before a project begins it shows none.
+    """
     shown = all_needed(composite).pictures
-    if before is not None and all_needed(before).pictures == shown:
+    known = frozenset() if before is None else all_needed(before).pictures
+    if shown == known:
         return
     pictures = set()
     for name in shown:
@@ -197,10 +201,7 @@ def require_project(visit: Visit, project_id: uuid.UUID) -> ProjectRow:
     NotThereError
         There is none.
     """
-    row = projects_store.find_project(visit.session, project_id)
-    if row is None or row.removed_at is not None:
-        raise NotThereError("picture")
-    return row
+    return _present(projects_store.find_project(visit.session, project_id))
 
 
 def lock_for_change(visit: Visit, project_id: uuid.UUID) -> ProjectRow:
@@ -211,7 +212,10 @@ def lock_for_change(visit: Visit, project_id: uuid.UUID) -> ProjectRow:
     NotThereError
         There is none.
     """
-    row = projects_store.lock_project(visit.session, project_id)
+    return _present(projects_store.lock_project(visit.session, project_id))
+
+
+def _present(row: ProjectRow | None) -> ProjectRow:
     if row is None or row.removed_at is not None:
         raise NotThereError("picture")
     return row

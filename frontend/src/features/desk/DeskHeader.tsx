@@ -1,9 +1,8 @@
 /** The head of the desk: name, history, how it is looked at, and Finish. */
 
 import { NEW_PROJECT } from "@generated/limits";
-import { ChevronLeft, CircleHelp } from "lucide-react";
+import { CircleHelp } from "lucide-react";
 import { type ReactElement, useState } from "react";
-import { Link } from "react-router";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { ViewControls } from "@/features/desk/ViewControls";
@@ -14,6 +13,7 @@ import { useProject } from "@/state/project";
 import { color, font } from "@/theme/tokens";
 import { QuietButton, StrongButton } from "@/ui/Button";
 import { NameField } from "@/ui/NameField";
+import { ToWall } from "@/ui/ToWall";
 
 const Bar = styled.header`
   display: flex;
@@ -23,17 +23,6 @@ const Bar = styled.header`
   padding: 0 16px 0 10px;
   border-bottom: 1px solid ${color.rule};
   background: ${color.paper};
-`;
-
-const Home = styled(Link)`
-  display: flex;
-  align-items: center;
-  color: ${color.softInk};
-  text-decoration: none;
-
-  &:hover {
-    color: ${color.ink};
-  }
 `;
 
 const Title = styled.h1`
@@ -64,10 +53,7 @@ interface DeskHeaderProps {
 export function DeskHeader({ onFinish, onShowMap }: DeskHeaderProps): ReactElement {
   return (
     <Bar>
-      <Home to="/">
-        <ChevronLeft size={18} aria-hidden="true" />
-        Wall
-      </Home>
+      <ToWall />
       <ProjectTitle />
       <MomentName />
       <Ruler />

@@ -17,6 +17,7 @@ import { Sentence, type Touch } from "@/features/pile/Sentence";
 import { useSentence } from "@/features/pile/useSentence";
 import { WashFacet } from "@/features/pile/WashFacet";
 import { isPlaced, type Layer, pathTo } from "@/model/composite";
+import { shapingLine } from "@/model/shaping";
 import { type Facet, facetFor, useDesk } from "@/state/desk";
 import { color } from "@/theme/tokens";
 import { NameField } from "@/ui/NameField";
@@ -88,7 +89,7 @@ export function LayerItem({ layer }: { readonly layer: Layer }): ReactElement {
   const touch = (what: Touch) => {
     if (what === "shown") toggleShown(desk, layer);
     else if (what === "lock") toggleLocked(desk, layer);
-    else actions.open(layer.id, isFacet(what) ? what : undefined);
+    else openAt(layer, what);
   };
   return (
     <Item ref={item} {...dropProps} data-open={open} data-beside={beside}>
@@ -182,6 +183,16 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
       <LayerActions layer={layer} onRename={onRename} />
     </>
   );
+}
+
+/** Open what a word speaks of: a facet, and the line of it that shapes the photo. */
+function openAt({ id }: Layer, what: Touch): void {
+  const { open, openLine } = useDesk.getState().actions;
+  const line = shapingLine(what);
+  if (line) {
+    open(id, "place");
+    openLine(line);
+  } else open(id, isFacet(what) ? what : undefined);
 }
 
 const FACETS: ReadonlySet<Touch> = new Set(["wash", "place", "cut", "fade", "blend"]);

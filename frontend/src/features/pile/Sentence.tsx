@@ -20,6 +20,9 @@ const Line = styled.p`
 const GLOSS: Readonly<Partial<Record<Touch, string>>> = {
   wash: "its colours",
   place: "where it lies",
+  crop: "open its frame",
+  corners: "open its corners",
+  bend: "open its grid",
   cut: "what of it shows",
   fade: "how it fades out",
   blend: "how it joins what lies beneath",

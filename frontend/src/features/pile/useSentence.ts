@@ -7,6 +7,11 @@ import { type KnownState, useProject } from "@/state/project";
 
 export type SentencePart = KnownState["sheet"][number];
 
+type Touch = SentencePart["touch"];
+
+/** All that the Place facet tells. */
+const PLACING: readonly Touch[] = ["place", "crop", "corners", "bend"];
+
 interface LayerWords {
   readonly parts: readonly SentencePart[];
   readonly summaries: Readonly<Record<Facet, string>>;
@@ -22,14 +27,14 @@ export function useSentence(layer: Layer): LayerWords {
   return useMemo(() => {
     const found = sentences?.find((sentence) => sentence.layer_id === layer.id);
     const parts: readonly SentencePart[] = found?.parts ?? [{ text: layer.name, touch: "name" }];
-    const said = (touch: SentencePart["touch"], between: string) =>
+    const said = (touch: Touch | readonly Touch[], between: string) =>
       parts
-        .filter((part) => part.touch === touch)
+        .filter((part) => [touch].flat().includes(part.touch))
         .map((part) => part.text)
         .join(between);
     const summaries = {
       wash: said("wash", ", "),
-      place: said("place", ", "),
+      place: said(PLACING, ", "),
       cut: said("cut", ", ") || "all of it shown",
       fade: said("fade", ", ") || "not at all",
       blend: said("blend", " at "),

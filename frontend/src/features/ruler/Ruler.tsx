@@ -129,15 +129,25 @@ function RulerScale({ history }: { readonly history: History }): ReactElement {
   );
   const [place, setPlace] = useState(here);
   const [pointed, setPointed] = useState<number | null>(null);
+  const [dragged, setDragged] = useState<number | null>(null);
   useEffect(() => setPlace(here), [here]);
   const last = Math.max(ticks.length - 1, 1);
   const share = (tick: number) => `${(tick / last) * 100}%`;
-  const glimpsed = pointed === null ? undefined : ticks[pointed];
+  const seen = dragged ?? pointed;
+  const glimpsed = seen === null ? undefined : ticks[seen];
   const follow = (event: PointerEvent) =>
     setPointed(tickAt(event.clientX, event.currentTarget.getBoundingClientRect(), ticks.length));
   return (
     <Whole onPointerMove={follow} onPointerLeave={() => setPointed(null)}>
-      <TickSlider history={history} here={here} place={place} onPlace={setPlace}>
+      <TickSlider
+        history={history}
+        here={here}
+        place={place}
+        onDrag={(tick) => {
+          if (tick !== null) setPlace(tick);
+          setDragged(tick);
+        }}
+      >
         <Caption style={{ left: share(place), transform: `translateX(-${share(place)})` }}>
           {captionOf(ticks[place])}
         </Caption>
@@ -154,8 +164,8 @@ function RulerScale({ history }: { readonly history: History }): ReactElement {
       {forksOf(history).map((fork) => (
         <WaysFrom key={fork.tick} ways={fork.ways} left={share(fork.tick)} />
       ))}
-      {glimpsed && pointed !== null && ticks.length > 1 ? (
-        <Glimpse tick={glimpsed} left={share(pointed)} />
+      {glimpsed && seen !== null && ticks.length > 1 ? (
+        <Glimpse tick={glimpsed} left={share(seen)} />
       ) : null}
     </Whole>
   );
@@ -168,10 +178,11 @@ interface TickSliderProps {
   readonly here: number;
   readonly place: number;
   readonly children: ReactNode;
-  onPlace(place: number): void;
+  /** Hears which tick is dragged to, and null once it is let go. */
+  onDrag(tick: number | null): void;
 }
 
-function TickSlider({ history, here, place, children, onPlace }: TickSliderProps): ReactElement {
+function TickSlider({ history, here, place, children, onDrag }: TickSliderProps): ReactElement {
   const desk = useDeskActions();
   const { lookAt } = useDesk((state) => state.actions);
   const { ticks } = history;
@@ -184,10 +195,11 @@ function TickSlider({ history, here, place, children, onPlace }: TickSliderProps
       isDisabled={ticks.length < 2}
       value={place}
       onChange={(next) => {
-        onPlace(next as number);
+        onDrag(next as number);
         lookAt(ticks[next as number]?.id ?? null);
       }}
       onChangeEnd={(next) => {
+        onDrag(null);
         lookAt(null);
         const tick = ticks[next as number];
         if (tick && next !== here) desk.stand(tick.id);

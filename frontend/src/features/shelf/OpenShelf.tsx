@@ -2,7 +2,7 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { type ReactElement, useState } from "react";
-import { FileTrigger, Input, SearchField } from "react-aria-components";
+import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 import { fetchLibrary } from "@/api/calls";
 import type { LibraryPicture, Picture } from "@/api/types";
@@ -19,6 +19,7 @@ import { sayCount } from "@/model/wording";
 import { useDesk } from "@/state/desk";
 import { color, font } from "@/theme/tokens";
 import { PlainButton, QuietButton } from "@/ui/Button";
+import { FindField } from "@/ui/FindField";
 import { LiveSelect } from "@/ui/LiveSelect";
 
 const Open = styled.div`
@@ -38,20 +39,6 @@ const Tools = styled.div`
   align-items: center;
   padding: 4px 0;
   background: ${color.paper};
-`;
-
-const Find = styled(Input)`
-  width: 200px;
-  padding: 5px 8px;
-  border: 0;
-  border-bottom: 1px solid ${color.ink};
-  background: none;
-  outline: none;
-
-  &[data-focused] {
-    border-bottom-color: ${color.on};
-    box-shadow: 0 1px 0 ${color.on};
-  }
 `;
 
 const Sentence = styled.p`
@@ -86,9 +73,7 @@ export function OpenShelf({ pictures, isLoading }: OpenShelfProps): ReactElement
     <Open>
       <Tools>
         <BringInButton />
-        <SearchField aria-label="Find a picture" value={wanted} onChange={setWanted}>
-          <Find placeholder="Find a picture…" />
-        </SearchField>
+        <FindField label="Find a picture" width={200} value={wanted} onChange={setWanted} />
         <Sentence>
           Showing{" "}
           <LiveSelect

@@ -1,7 +1,6 @@
 /** The versions of a picture: compared, opened, made pictures of their own. */
 
 import { useQuery } from "@tanstack/react-query";
-import { ChevronLeft } from "lucide-react";
 import { type ReactElement, useState } from "react";
 import { Link, useParams } from "react-router";
 import styled from "styled-components";
@@ -13,6 +12,7 @@ import { VersionItem } from "@/features/versions/VersionItem";
 import { color, font } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { LiveSelect } from "@/ui/LiveSelect";
+import { ToWall } from "@/ui/ToWall";
 
 const Page = styled.main`
   display: grid;
@@ -27,17 +27,6 @@ const Bar = styled.header`
   height: 54px;
   padding: 0 16px 0 10px;
   border-bottom: 1px solid ${color.rule};
-`;
-
-const Home = styled(Link)`
-  display: flex;
-  align-items: center;
-  color: ${color.softInk};
-  text-decoration: none;
-
-  &:hover {
-    color: ${color.ink};
-  }
 `;
 
 const Title = styled.h1`
@@ -167,10 +156,7 @@ function Comparing({ name, now, named }: ComparingProps): ReactElement {
   return (
     <Page>
       <Bar>
-        <Home to="/">
-          <ChevronLeft size={18} aria-hidden="true" />
-          Wall
-        </Home>
+        <ToWall />
         <Title>{name}</Title>
         {all.length > 1 ? (
           <CompareSentence

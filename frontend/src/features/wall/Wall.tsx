@@ -3,7 +3,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Moon, Sun } from "lucide-react";
 import { lazy, type ReactElement, Suspense, useState } from "react";
-import { Input, SearchField } from "react-aria-components";
 import styled from "styled-components";
 import { fetchWall } from "@/api/calls";
 import type { ProjectCard } from "@/api/types";
@@ -15,6 +14,7 @@ import { isFound } from "@/model/searching";
 import { sayCount } from "@/model/wording";
 import { color, font } from "@/theme/tokens";
 import { PlainButton, QuietButton } from "@/ui/Button";
+import { FindField } from "@/ui/FindField";
 
 const Page = styled.main`
   display: flex;
@@ -35,20 +35,6 @@ const Title = styled.h1`
   font-family: ${font.name};
   font-size: 24px;
   font-weight: 760;
-`;
-
-const Find = styled(Input)`
-  width: 290px;
-  padding: 6px 2px;
-  border: 0;
-  border-bottom: 1px solid ${color.ink};
-  background: none;
-  outline: none;
-
-  &[data-focused] {
-    border-bottom-color: ${color.on};
-    box-shadow: 0 1px 0 ${color.on};
-  }
 `;
 
 const Count = styled.span`
@@ -95,9 +81,12 @@ export function Wall(): ReactElement {
     <Page>
       <Bar>
         <Title>The wall</Title>
-        <SearchField aria-label="Find a picture you made" value={wanted} onChange={setWanted}>
-          <Find placeholder="Find a picture you made…" />
-        </SearchField>
+        <FindField
+          label="Find a picture you made"
+          width={290}
+          value={wanted}
+          onChange={setWanted}
+        />
         <Count role="status">{wall.data ? sayAll(cards) : ""}</Count>
         <ThemeSwitch />
       </Bar>

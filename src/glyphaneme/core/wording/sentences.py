@@ -32,7 +32,19 @@ if TYPE_CHECKING:
     from glyphaneme.core.wording.masks import Names
 
 Touch = Literal[
-    "name", "wash", "place", "cut", "fade", "blend", "shown", "lock", "sheet", "words"
+    "name",
+    "wash",
+    "place",
+    "crop",
+    "corners",
+    "bend",
+    "cut",
+    "fade",
+    "blend",
+    "shown",
+    "lock",
+    "sheet",
+    "words",
 ]
 """What a part opens when it is touched; "words" parts are only read."""
 
@@ -208,15 +220,15 @@ def _shaping(placement: Placement) -> Iterator[tuple[str, Touch]]:
     if crop is not None:
         if crop.shape is FrameShape.ELLIPSE:
             is_even = abs(crop.width / crop.height - 1) < NEARLY
-            yield f"only in {'a circle' if is_even else 'an ellipse'}", "place"
+            yield f"only in {'a circle' if is_even else 'an ellipse'}", "crop"
         else:
-            yield "only part of it", "place"
+            yield "only part of it", "crop"
             if crop.corner:
-                yield "with round corners", "place"
+                yield "with round corners", "crop"
     if placement.corners is not None:
-        yield "set into four corners", "place"
+        yield "set into four corners", "corners"
     if placement.bend is not None:
-        yield "bent", "place"
+        yield "bent", "bend"
 
 
 def _running(gradient: Gradient) -> Iterator[tuple[str, Touch]]:
