@@ -19,6 +19,7 @@ from glyphaneme.services import editing, projects
 from glyphaneme.services.studio import Studio, open_studio
 from glyphaneme.store import upgrading
 from glyphaneme.store.database import driver_url, open_database, session_factory
+from glyphaneme.store.uses import list_uses
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -122,4 +123,29 @@ def test_edit_that_version_1_took_is_known_when_it_is_sent_again(
         )
 
     assert answer.outcome == "repeated"
+    engine.dispose()
+
+
+def test_pictures_that_old_edits_name_are_known_to_be_used(old_url: str) -> None:
+    begun, *_ = map(json.loads, GOLDEN.read_text().splitlines())
+    used, other = uuid.uuid4(), uuid.uuid4()
+    with psycopg.connect(old_url) as connection:
+        for picture in (used, other):
+            digest = picture.hex * 2
+            connection.execute("INSERT INTO blob VALUES (%s, 1)", (digest,))
+            connection.execute(
+                "INSERT INTO picture (id, sha256, name, format, width, height)"
+                " VALUES (%s, %s, 'Moths', 'PNG', 30, 20)",
+                (picture, digest),
+            )
+    edit = {"kind": "add_layer", "layer_id": "m", "picture": str(used)}
+    edit |= {"name": "Moths", "width": 30, "height": 20}
+    project = fill(old_url, begun, [{"edit": edit, "after": begun}])
+
+    upgrading.prepare_database(old_url)
+
+    engine = open_database(old_url)
+    with session_factory(engine)() as session:
+        uses = list_uses(session)
+    assert [(use.picture_id, use.project_id) for use in uses] == [(used, project)]
     engine.dispose()

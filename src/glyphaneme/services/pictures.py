@@ -229,7 +229,8 @@ class _Beside(NamedTuple):
 
 def _beside(visit: Visit, pictures: list[uuid.UUID]) -> _Beside:
     uses: dict[uuid.UUID, list[UsedIn]] = {}
-    for use in list_uses(visit.session):
+    only = pictures[0] if len(pictures) == 1 else None
+    for use in list_uses(visit.session, only):
         used_in = UsedIn(id=use.project_id, name=use.project_name)
         uses.setdefault(use.picture_id, []).append(used_in)
     return _Beside(pictures_being_read(visit.session, pictures), uses)

@@ -39,12 +39,17 @@ def replace_uses(
         session.execute(insert(PictureUseRow).values(rows).on_conflict_do_nothing())
 
 
-def list_uses(session: Session) -> list[Use]:
-    """Return all uses by projects that are on the wall, last changed first."""
-    rows = session.execute(
+def list_uses(session: Session, picture: uuid.UUID | None = None) -> list[Use]:
+    """Return uses by projects that are on the wall, last changed first.
+
+    They are those of one picture, or of all.
+    """
+    uses = (
         select(PictureUseRow.picture_id, ProjectRow.id, ProjectRow.name)
         .join(ProjectRow, ProjectRow.id == PictureUseRow.project_id)
         .where(ProjectRow.removed_at.is_(None))
         .order_by(ProjectRow.changed_at.desc(), ProjectRow.id)
     )
-    return [Use(*row) for row in rows]
+    if picture is not None:
+        uses = uses.where(PictureUseRow.picture_id == picture)
+    return [Use(*row) for row in session.execute(uses)]

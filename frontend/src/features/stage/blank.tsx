@@ -76,6 +76,8 @@ async function setIntoBlank(desk: DeskActions, stroke: readonly Point[]): Promis
       stroke: stroke.map(({ x, y }) => [x, y]),
       radius: BRUSH / 2 / scale,
     });
+    // Somebody may have thought better of it meanwhile.
+    if (!blankNow()) return;
     const placed = setInto(onCanvas(composite, layer).placement, layer, points);
     if (!placed) throw new Error("The four corners found there would fold the photo.");
     const placement = intoPile(composite, layer.id, placed);
