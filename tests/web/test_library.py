@@ -11,6 +11,9 @@ import numpy as np
 import pytest
 from PIL import Image
 
+from tools.make_library.gradients import dawn
+from tools.make_library.ornaments import film_edge
+
 if TYPE_CHECKING:
     from flask.testing import FlaskClient
 
@@ -51,6 +54,15 @@ def test_ornaments_have_a_see_through_middle_to_put_a_picture_into(entry: dict) 
     about = alpha[height // 4 : -height // 4, width // 4 : -width // 4]
     assert (about == 0).mean() > 0.5
     assert (alpha > 200).mean() > 0.02
+
+
+def test_the_tool_that_is_kept_paints_what_ships() -> None:
+    for paint, file in ((dawn, "dawn.jpg"), (film_edge, "film-edge.png")):
+        painted = np.clip(paint() * 255, 0, 255)
+        with Image.open(LIBRARY / file) as image:
+            shipped = np.asarray(image, np.float32)
+        shows = painted[..., 3] > 0 if painted.shape[2] == 4 else ...
+        assert np.abs(painted[shows] - shipped[shows]).mean() < 1
 
 
 def test_pictures_come_kind_by_kind_with_thumbnails(client: FlaskClient) -> None:

@@ -91,7 +91,7 @@ def pale_boards() -> Field:
 @picture("Backgrounds", "Velvet curtain", "theatre stage red drapes folds")
 def velvet_curtain() -> Field:
     """Paint a curtain in heavy folds."""
-    x, y = grid(WIDE)
+    x, _ = grid(WIDE)
     bend = noise(WIDE, cells=2, seed=341, octaves=3, stretch=(1, 4))
     phase = 11 * x + 0.35 * bend + 0.5 * np.sin(3 * x)
     fold = 0.5 + 0.5 * np.sin(2 * np.pi * phase)
@@ -101,7 +101,7 @@ def velvet_curtain() -> Field:
         np.clip(light, 0, 1),
         [(0, "#1c0306"), (0.4, "#6b0d15"), (0.75, "#a81e24"), (1, "#d9574b")],
     )
-    pile = 0.02 * grain(WIDE, 342, 0.8) + 0.0 * y
+    pile = 0.02 * grain(WIDE, 342, 0.8)
     return shown + pile[..., None]
 
 

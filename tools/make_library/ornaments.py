@@ -110,11 +110,10 @@ def scalloped_lace() -> Field:
         nearest = (turn - shift + step / 2) % step - step / 2
         spot = np.hypot(nearest * radius, away - radius)
         holes = np.maximum(holes, smooth(size + 0.0012, size - 0.0012, spot))
-    for count in (56,):
-        step = 2 * np.pi / count
-        nearest = (turn + step / 2) % step - step / 2
-        drop = np.hypot(nearest * 0.4 * 2.4, away - 0.4)
-        holes = np.maximum(holes, smooth(0.0172, 0.0148, drop))
+    step = 2 * np.pi / 56
+    nearest = (turn + step / 2) % step - step / 2
+    drop = np.hypot(nearest * 0.4 * 2.4, away - 0.4)
+    holes = np.maximum(holes, smooth(0.0172, 0.0148, drop))
     lace = body * (1 - holes)
     thread = noise(SQUARE, cells=220, seed=621, octaves=2)
     paint = ramp(thread, [(0, "#e9e4d8"), (1, "#fffdf7")])

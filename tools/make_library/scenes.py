@@ -42,7 +42,7 @@ def _ridge(seed: int, base: float, height: float, hills: float) -> Field:
 @picture("Scenes", "Layered hills", "mountains mist blue distance morning")
 def layered_hills() -> Field:
     """Paint hills, one behind another, paler into the distance."""
-    x, y = grid(WIDE)
+    _, y = grid(WIDE)
     shown = ramp(y, [(0, "#9fb9cf"), (0.5, "#f3ddc2"), (1, "#f9ecd6")])
     shown = screen(
         shown, falloff(WIDE, 0.5, 0.4, 0.13)[..., None] * color("#fff2cf") * 0.8
@@ -55,7 +55,7 @@ def layered_hills() -> Field:
         mist = smooth(0.0, 0.3, y - ridge[None, :]) * (0.75 - 0.5 * near)
         land = mix(np.broadcast_to(tone, shown.shape), color("#dfe3dc"), mist)
         shown = mix(shown, land, body)
-    return shown + 0 * x[..., None]
+    return shown
 
 
 @picture("Scenes", "Sea at evening", "ocean horizon sunset beach water calm")
@@ -121,7 +121,7 @@ def empty_stage() -> Field:
 @picture("Scenes", "Table by a wall", "product shelf wood shop kitchen empty")
 def table_by_a_wall() -> Field:
     """Paint an empty table before a wall, for a product."""
-    x, y = grid(WIDE)
+    _, y = grid(WIDE)
     wall = ramp(falloff(WIDE, 0.5, 0.25, 0.7), [(0, "#8d958c"), (1, "#d8dacb")])
     wall = wall + relief(noise(WIDE, cells=26, seed=441, octaves=5), 0.05)[..., None]
     depth = np.clip((y - 0.68) / 0.32, 0, 1)
@@ -130,4 +130,4 @@ def table_by_a_wall() -> Field:
     wood = wood * (0.72 + 0.4 * depth)[..., None]
     shown = mix(wall, wood, smooth(0.678, 0.682, y))
     contact = np.exp(-(((y - 0.672) / 0.02) ** 2)) * 0.25
-    return shown * (1 - contact)[..., None] + 0 * x[..., None]
+    return shown * (1 - contact)[..., None]

@@ -61,7 +61,7 @@ def feather_clouds() -> Field:
 @picture("Skies", "Evening fire", "sunset red orange dusk clouds glow")
 def evening_fire() -> Field:
     """Paint a burning evening sky."""
-    x, y = grid(WIDE)
+    _, y = grid(WIDE)
     sky = ramp(
         y,
         [
@@ -79,7 +79,7 @@ def evening_fire() -> Field:
     )
     burning = mix(sky, warm, dense * smooth(1.02, 0.7, y) * 0.9)
     sun = falloff(WIDE, 1.02, 0.93, 0.16)[..., None] * color("#ffdf9a")
-    return screen(burning, sun * 0.8 + 0 * x[..., None])
+    return screen(burning, sun * 0.8)
 
 
 @picture("Skies", "First light", "dawn morning pink soft pale mist")
