@@ -22,6 +22,11 @@ const Group = styled.div`
 
   > span {
     margin-right: 4px;
+
+    /* Where the ruler needs the room, the swatches say it alone. */
+    @media (max-width: 1180px) {
+      display: none;
+    }
   }
 `;
 

@@ -46,6 +46,13 @@ const Item = styled(MenuItem)`
   }
 `;
 
+/** Left out where the ruler needs its room. */
+const Roomy = styled.span`
+  @media (max-width: 1180px) {
+    display: none;
+  }
+`;
+
 const Fork = styled(Button)`
   position: absolute;
   top: 27px;
@@ -73,9 +80,10 @@ interface WaysProps {
 export function OtherWays({ ways }: WaysProps): ReactElement {
   return (
     <MenuTrigger>
-      <QuietButton>
+      <QuietButton aria-label={sayCount(ways.length, "other way")}>
         <GitFork size={15} aria-hidden="true" />
-        {sayCount(ways.length, "other way")}
+        {ways.length}
+        <Roomy>{ways.length === 1 ? "other way" : "other ways"}</Roomy>
       </QuietButton>
       <WaysMenu ways={ways} />
     </MenuTrigger>

@@ -68,11 +68,11 @@ const Slip = styled.div`
 `;
 
 const Pointer = styled(SliderThumb)`
-  top: 32px;
+  top: 22px;
   width: 13px;
   height: 10px;
   background: ${color.live};
-  clip-path: polygon(50% 0, 100% 100%, 0 100%);
+  clip-path: polygon(0 0, 100% 0, 50% 100%);
 
   &[data-focus-visible] {
     height: 14px;

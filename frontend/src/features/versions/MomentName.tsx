@@ -33,6 +33,11 @@ const Word = styled(Button)`
   text-underline-offset: 4px;
   white-space: nowrap;
   cursor: pointer;
+
+  @media (max-width: 1180px) {
+    max-width: 118px;
+    font-size: 13.5px;
+  }
 `;
 
 const Panel = styled(Dialog)`
