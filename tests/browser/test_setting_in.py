@@ -82,6 +82,8 @@ def test_a_rough_stroke_sets_the_photo_into_the_blank_board(
     middle = scene.corners.mean(axis=0)
     # The photo is out of the way meanwhile.
     assert min(hands.color_at(hands.on_stage(sign, *middle))) > 150
+    page.keyboard.press("v")
+    assert min(hands.color_at(hands.on_stage(sign, *middle))) > 150
 
     hands.drag(
         hands.on_stage(sign, *(middle - (60, 40))),
@@ -169,6 +171,11 @@ def test_a_divider_shows_the_stage_with_and_without_the_open_layer(
     # It is an aid for the eye, and no edit.
     assert hands.saved(sign)["head"] == sign["head"]
     page.keyboard.press("Escape")
+    expect(divider).to_have_count(0)
+    # Who works on something else has no line over the picture.
+    hands.pile.get_by_role("button", name="drag a divider").click()
+    expect(divider).to_have_count(1)
+    hands.facet("Cut").click()
     expect(divider).to_have_count(0)
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import json
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -11,11 +12,15 @@ import numpy as np
 import pytest
 from PIL import Image
 
+from glyphaneme.services.lending import bring_from_library
 from tools.make_library.gradients import dawn
 from tools.make_library.ornaments import film_edge
 
 if TYPE_CHECKING:
     from flask.testing import FlaskClient
+
+    from glyphaneme.services.pictures import BroughtIn
+    from glyphaneme.services.studio import Studio
 
 LIBRARY = Path(__file__).parents[2] / "library"
 CATALOGUE = json.loads((LIBRARY / "catalogue.json").read_text())["pictures"]
@@ -91,6 +96,18 @@ def test_a_picture_of_the_library_becomes_an_ordinary_one_once(
     assert became == {"dawn": first["id"]}
     file = client.get(f"/api/pictures/{first['id']}/file").data
     assert file == (LIBRARY / "dawn.jpg").read_bytes()
+
+
+def test_windows_that_want_it_at_the_same_moment_get_the_same(studio: Studio) -> None:
+    def lend(_: int) -> BroughtIn:
+        with studio.changing() as visit:
+            return bring_from_library(visit, "dawn")
+
+    with ThreadPoolExecutor(6) as windows:
+        lent = list(windows.map(lend, range(6)))
+
+    assert len({one.id for one in lent}) == 1
+    assert [one.was_there for one in lent].count(False) == 1
 
 
 def test_its_name_stays_and_says_why(client: FlaskClient) -> None:

@@ -7,20 +7,25 @@ export type JudgingAid = "blink" | "divider";
 
 interface JudgingStore {
   readonly aid: JudgingAid | null;
-  /** Whether the open layer is left out of what the stage shows now. */
-  readonly isOut: boolean;
+  /** Whether the open layer is left out for as long as a key is held. */
+  readonly isHeldOut: boolean;
+  /** Whether a blink leaves it out now. */
+  readonly isBlinkedOut: boolean;
   /** Where the divider stands, as a share of the stage's width, 0..100. */
   readonly divider: number;
   setAid(aid: JudgingAid | null): void;
-  setOut(isOut: boolean): void;
+  holdOut(isHeldOut: boolean): void;
+  blink(): void;
   setDivider(divider: number): void;
 }
 
 export const useJudging = create<JudgingStore>((set) => ({
   aid: null,
-  isOut: false,
+  isHeldOut: false,
+  isBlinkedOut: false,
   divider: 50,
-  setAid: (aid) => set({ aid, isOut: false }),
-  setOut: (isOut) => set({ isOut }),
+  setAid: (aid) => set({ aid, isBlinkedOut: false }),
+  holdOut: (isHeldOut) => set({ isHeldOut }),
+  blink: () => set(({ isBlinkedOut }) => ({ isBlinkedOut: !isBlinkedOut })),
   setDivider: (divider) => set({ divider }),
 }));

@@ -96,7 +96,7 @@ export function useKeyboard(desk: DeskActions, showMap: () => void): void {
     const letGo = () => {
       useDesk.getState().actions.setSeeThrough(false);
       useDesk.getState().actions.setUncut(false);
-      useJudging.getState().setOut(false);
+      useJudging.getState().holdOut(false);
     };
     const onKeyUp = (event: KeyboardEvent) => {
       const key = event.key.toLowerCase();
@@ -245,7 +245,7 @@ const LAYER_KEYS: Readonly<Record<string, LayerCommand>> = {
   d: () => walkDoubts(1),
   "Shift d": () => walkDoubts(-1),
   g: () => useDesk.getState().actions.setSeeThrough(true),
-  v: () => useJudging.getState().setOut(true),
+  v: () => useJudging.getState().holdOut(true),
   u: putTogether,
   "Shift u": takeApart,
   m: chooseOpen,

@@ -159,6 +159,9 @@ function WhatChoice({ what, format, onChange }: WhatChoiceProps): ReactElement |
         isDisabled={count < 2 || count > MOST_APART}
         onChange={onChange}
       />
+      {count > MOST_APART ? (
+        <Says>{`At most ${MOST_APART} layers can be saved each by itself; put some together.`}</Says>
+      ) : null}
       {what === "apart" ? <Says>{APART_WORDS}</Says> : null}
     </>
   );

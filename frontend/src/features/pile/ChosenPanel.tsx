@@ -9,10 +9,11 @@ import type { Edit } from "@/model/composite";
 import { sayCount } from "@/model/wording";
 import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
-import { color, font } from "@/theme/tokens";
+import { color } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
+import { Words } from "@/ui/Words";
 
 const Panel = styled.section`
   display: grid;
@@ -21,11 +22,6 @@ const Panel = styled.section`
   border-bottom: 1px solid ${color.rule};
   border-left: 4px solid ${color.on};
   background: ${color.sheet};
-`;
-
-const Words = styled.p`
-  font-family: ${font.reading};
-  font-size: 14.5px;
 `;
 
 const Three = styled.div`

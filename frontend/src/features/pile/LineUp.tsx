@@ -1,6 +1,6 @@
 /** Lining a photo up with another of the same place. */
 
-import { type ReactElement, useState } from "react";
+import { type ReactElement, useEffect, useState } from "react";
 import styled from "styled-components";
 import { v4 as newId } from "uuid";
 import { askForAlignment, cancelJob, exportUrl } from "@/api/calls";
@@ -16,17 +16,11 @@ import { type JudgingAid, useJudging } from "@/state/judging";
 import { useMatching } from "@/state/matching";
 import { useMessages } from "@/state/messages";
 import { useProject } from "@/state/project";
-import { font } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
 import { Progress } from "@/ui/Progress";
-
-const Words = styled.p`
-  font-family: ${font.reading};
-  font-size: 14.5px;
-  line-height: 1.6;
-`;
+import { Words } from "@/ui/Words";
 
 const Row = styled.div`
   display: flex;
@@ -182,6 +176,8 @@ function ByEye(): ReactElement {
   const { aid, setAid } = useJudging();
   const seeThrough = useDesk((store) => store.seeThrough);
   const { setSeeThrough } = useDesk((store) => store.actions);
+  // Nothing else on the desk could end them.
+  useEffect(() => () => useJudging.getState().setAid(null), []);
   const aided = (name: JudgingAid, label: string) => (
     <LiveWord isOn={aid === name} onPress={() => setAid(aid === name ? null : name)}>
       {label}

@@ -7,14 +7,9 @@ import type { PhotoLayer } from "@/model/composite";
 import type { Point } from "@/model/geometry";
 import { useDesk } from "@/state/desk";
 import { halfOf, type MatchedPair, MOST_PAIRS, useMatching } from "@/state/matching";
-import { font } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { NumberBox } from "@/ui/NumberBox";
-
-const Words = styled.p`
-  font-family: ${font.reading};
-  font-size: 14.5px;
-`;
+import { Words } from "@/ui/Words";
 
 const Four = styled.div`
   display: grid;

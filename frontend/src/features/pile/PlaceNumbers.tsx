@@ -8,10 +8,10 @@ import { clampedScale, wrappedTurn } from "@/model/geometry";
 import { frameSize } from "@/model/shaping";
 import { fromPixels, inPixels, type Unit } from "@/model/sizes";
 import { useSettings } from "@/state/settings";
-import { font } from "@/theme/tokens";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { between, NumberBox } from "@/ui/NumberBox";
 import { Tick } from "@/ui/Tick";
+import { Words } from "@/ui/Words";
 
 const Pair = styled.div`
   display: grid;
@@ -25,11 +25,6 @@ const Foot = styled.div`
   align-items: baseline;
   justify-content: space-between;
   gap: 4px 12px;
-`;
-
-const Words = styled.p`
-  font-family: ${font.reading};
-  font-size: 14.5px;
 `;
 
 const UNITS = [
@@ -180,8 +175,9 @@ function Length({ label, pixels, limits, unit, ppi, isOff, onChange }: LengthPro
   return (
     <NumberBox
       label={label}
-      min={fromPixels(limits.minimum, unit, ppi)}
-      max={fromPixels(limits.maximum, unit, ppi)}
+      // Whole steps: the box counts its steps from there.
+      min={Math.ceil(fromPixels(limits.minimum, unit, ppi) * 10 ** digits) / 10 ** digits}
+      max={Math.floor(fromPixels(limits.maximum, unit, ppi) * 10 ** digits) / 10 ** digits}
       digits={digits}
       step={10 ** -digits}
       unit={unit}

@@ -16,7 +16,6 @@ import { type Crop, flatBend, regridded, type ShapingLine, shapingLine } from "@
 import { useDesk } from "@/state/desk";
 import { useProject } from "@/state/project";
 import { useShaping } from "@/state/shaping";
-import { font } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { Choice } from "@/ui/Choice";
 import { LabelledSlider } from "@/ui/LabelledSlider";
@@ -24,11 +23,7 @@ import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
 import { between, NumberBox } from "@/ui/NumberBox";
 import { NumberGrid } from "@/ui/NumberGrid";
-
-const Words = styled.p`
-  font-family: ${font.reading};
-  font-size: 14.5px;
-`;
+import { Words } from "@/ui/Words";
 
 const Part = styled.div`
   display: grid;

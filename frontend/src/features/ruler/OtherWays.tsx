@@ -1,12 +1,12 @@
 /** Other ways through the history: where they leave this one, and all of them in a list. */
 
-import { GitFork } from "lucide-react";
 import type { ReactElement } from "react";
 import { Button, Menu, MenuItem, MenuTrigger } from "react-aria-components";
 import styled from "styled-components";
 import { previewUrl } from "@/api/calls";
 import type { Way } from "@/api/types";
 import { useDeskActions } from "@/features/desk/DeskContext";
+import { WayMark } from "@/features/ruler/WayMark";
 import { sayCount, sayWhen } from "@/model/wording";
 import { color } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";
@@ -81,7 +81,7 @@ export function OtherWays({ ways }: WaysProps): ReactElement {
   return (
     <MenuTrigger>
       <QuietButton aria-label={sayCount(ways.length, "other way")}>
-        <GitFork size={15} aria-hidden="true" />
+        <WayMark size={15} />
         {ways.length}
         <Roomy>{ways.length === 1 ? "other way" : "other ways"}</Roomy>
       </QuietButton>
@@ -99,7 +99,7 @@ interface WaysFromProps extends WaysProps {
 export function WaysFrom({ ways, left }: WaysFromProps): ReactElement {
   const desk = useDeskActions();
   const [only] = ways;
-  const icon = <GitFork size={12} aria-hidden="true" />;
+  const icon = <WayMark size={13} />;
   if (ways.length === 1 && only) {
     const label = `Go the other way: ${nameOf(only)}`;
     return (

@@ -10,16 +10,10 @@ import { FIXED_NAMES, FREELY, ITS_OWN, named } from "@/model/proportions";
 import { fromPixels, laidOut, PRINT_SIZES, SCREEN_SIZES, toPixels, type Unit } from "@/model/sizes";
 import { useComposite } from "@/state/project";
 import { useShaping } from "@/state/shaping";
-import { font } from "@/theme/tokens";
 import { PlainButton, StrongButton } from "@/ui/Button";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { NumberBox } from "@/ui/NumberBox";
-
-const Words = styled.p`
-  font-family: ${font.reading};
-  font-size: 14.5px;
-  line-height: 1.6;
-`;
+import { Words } from "@/ui/Words";
 
 const Pair = styled.div`
   display: grid;

@@ -1,7 +1,7 @@
 /** The open shelf: what was brought in, in sets, or the library; both are searched. */
 
-import { useQuery } from "@tanstack/react-query";
-import { type ReactElement, useState } from "react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type ReactElement, useEffect, useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 import { fetchLibrary } from "@/api/calls";
@@ -57,11 +57,20 @@ type Shown = Sorting | "library";
 interface OpenShelfProps {
   readonly pictures: readonly Picture[];
   readonly isLoading: boolean;
+  /** Why the pictures could not be fetched. */
+  readonly trouble: string | null;
 }
 
-export function OpenShelf({ pictures, isLoading }: OpenShelfProps): ReactElement {
+export function OpenShelf({ pictures, isLoading, trouble }: OpenShelfProps): ReactElement {
   const [wanted, setWanted] = useState("");
   const [shown, setShown] = useState<Shown>("day");
+  const marked = useDesk((desk) => desk.marked);
+  useEffect(() => {
+    if (marked.length === 0) return;
+    // What is pointed out must be in sight, whatever was looked for before.
+    setWanted("");
+    setShown((now) => (now === "library" ? "day" : now));
+  }, [marked]);
   const library = useQuery({ queryKey: ["library"], queryFn: fetchLibrary });
   const found = foundOn(pictures, wanted);
   const lent = (library.data ?? []).filter(({ title, kind, words }) =>
@@ -94,12 +103,18 @@ export function OpenShelf({ pictures, isLoading }: OpenShelfProps): ReactElement
         )}
       </Tools>
       {shown === "library" ? (
-        <LibrarySets pictures={lent} isLoading={library.isPending} wanted={wanted} />
+        <LibrarySets
+          pictures={lent}
+          isLoading={library.isPending}
+          trouble={library.error?.message ?? null}
+          wanted={wanted}
+        />
       ) : (
         <ShelfSets
           found={found}
           sorting={shown}
           isLoading={isLoading}
+          trouble={trouble}
           isBare={!pictures.some(({ on_shelf }) => on_shelf)}
           wanted={wanted}
         />
@@ -111,13 +126,22 @@ export function OpenShelf({ pictures, isLoading }: OpenShelfProps): ReactElement
 interface LibrarySetsProps {
   readonly pictures: readonly LibraryPicture[];
   readonly isLoading: boolean;
+  readonly trouble: string | null;
   readonly wanted: string;
 }
 
-function LibrarySets({ pictures, isLoading, wanted }: LibrarySetsProps): ReactElement {
+function LibrarySets(props: LibrarySetsProps): ReactElement {
+  const { pictures, isLoading, trouble, wanted } = props;
   if (isLoading) return <Soft>Fetching the library…</Soft>;
+  if (trouble) return <Trouble reason={trouble} of="library" />;
   if (pictures.length === 0) {
-    return <Soft>Nothing in the library is found by “{wanted}”.</Soft>;
+    return (
+      <Soft>
+        {wanted.trim()
+          ? `Nothing in the library is found by “${wanted}”.`
+          : "The library's pictures did not come with this copy of Glyphaneme."}
+      </Soft>
+    );
   }
   const kinds = [...new Set(pictures.map(({ kind }) => kind))];
   return (
@@ -146,13 +170,16 @@ interface ShelfSetsProps {
   readonly found: readonly Picture[];
   readonly sorting: Sorting;
   readonly isLoading: boolean;
+  readonly trouble: string | null;
   readonly isBare: boolean;
   readonly wanted: string;
 }
 
-function ShelfSets({ found, sorting, isLoading, isBare, wanted }: ShelfSetsProps): ReactElement {
+function ShelfSets(props: ShelfSetsProps): ReactElement {
+  const { found, sorting, isLoading, trouble, isBare, wanted } = props;
   const marked = useDesk((desk) => desk.marked);
   if (isLoading) return <Soft>Looking through the shelf…</Soft>;
+  if (trouble) return <Trouble reason={trouble} of="shelf" />;
   const isMarked = ({ id }: Picture) => marked.includes(id);
   const pointed = found.filter(isMarked);
   const rest = found.filter((picture) => !isMarked(picture));
@@ -173,6 +200,24 @@ function ShelfSets({ found, sorting, isLoading, isBare, wanted }: ShelfSetsProps
         <OneSet key={set.id} set={set} />
       ))}
     </>
+  );
+}
+
+interface TroubleProps {
+  readonly reason: string;
+  /** What was asked for, as queries are called. */
+  readonly of: "shelf" | "library";
+}
+
+function Trouble({ reason, of }: TroubleProps): ReactElement {
+  const client = useQueryClient();
+  return (
+    <div role="alert">
+      {reason}{" "}
+      <PlainButton onPress={() => void client.invalidateQueries({ queryKey: [of] })}>
+        Try again
+      </PlainButton>
+    </div>
   );
 }
 

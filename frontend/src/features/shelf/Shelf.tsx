@@ -89,7 +89,13 @@ export function Shelf(): ReactElement {
         </Few>
         <SavedNote />
       </Bar>
-      {open ? <OpenShelf pictures={pictures} isLoading={shelf.isPending} /> : null}
+      {open ? (
+        <OpenShelf
+          pictures={pictures}
+          isLoading={shelf.isPending}
+          trouble={shelf.error?.message ?? null}
+        />
+      ) : null}
     </Drawer>
   );
 }

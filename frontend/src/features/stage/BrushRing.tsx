@@ -2,6 +2,7 @@
 
 import { type ReactElement, useEffect, useRef } from "react";
 import styled, { css } from "styled-components";
+import { listed } from "@/features/stage/gripParts";
 import type { Composite, Layer } from "@/model/composite";
 import { maskLying } from "@/model/lying";
 import { EMPTY_MASK } from "@/model/masks";
@@ -105,14 +106,11 @@ export function StrokeTrace({ composite, layer, view }: StrokeTraceProps): React
   const size = useBrush((brush) => brush.size);
   if (live?.kind !== "paint_stroke" || !live.stroke) return null;
   const lying = maskLying(composite, layer, layer.mask ?? EMPTY_MASK);
-  const points = live.stroke.points
-    .map(([x, y]) => canvasToStage(view, lying.toCanvas({ x, y })))
-    .map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`);
-  const drawn = points.length === 1 ? [...points, ...points] : points;
+  const points = live.stroke.points.map(([x, y]) => canvasToStage(view, lying.toCanvas({ x, y })));
   return (
     <Trace
       data-shows={live.stroke.shows}
-      points={drawn.join(" ")}
+      points={listed(points)}
       strokeWidth={Math.max(size * view.scale, 1)}
     />
   );

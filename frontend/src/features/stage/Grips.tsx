@@ -2,7 +2,7 @@
 
 import type { ReactElement } from "react";
 import styled from "styled-components";
-import { Outline } from "@/features/stage/gripParts";
+import { listed, Outline } from "@/features/stage/gripParts";
 import type { PlacedLayer } from "@/model/composite";
 import { cornersOf, type Point } from "@/model/geometry";
 import { canvasToStage, type Size, type StageView } from "@/model/viewing";
@@ -118,8 +118,4 @@ function within(from: number, to: number, least: number, most: number): [number,
 
 function middle(one: Point, other: Point): Point {
   return { x: (one.x + other.x) / 2, y: (one.y + other.y) / 2 };
-}
-
-function listed(points: readonly Point[]): string {
-  return points.map((point) => `${point.x.toFixed(1)},${point.y.toFixed(1)}`).join(" ");
 }

@@ -30,21 +30,13 @@ const Over = styled.div`
 `;
 
 /** Leave the open layer out and show it again, for as long as that is wanted. */
-export function useBlinking(open: Layer | undefined): void {
-  const aid = useJudging((judging) => judging.aid);
-  const { setAid, setOut } = useJudging.getState();
-  const isOpen = open !== undefined;
+export function useBlinking(): void {
+  const isBlinking = useJudging((judging) => judging.aid === "blink");
   useEffect(() => {
-    if (!isOpen) setAid(null);
-  }, [isOpen, setAid]);
-  useEffect(() => {
-    if (aid !== "blink") return undefined;
-    const timer = setInterval(() => setOut(!useJudging.getState().isOut), BLINK_MS);
-    return () => {
-      clearInterval(timer);
-      setOut(false);
-    };
-  }, [aid, setOut]);
+    if (!isBlinking) return undefined;
+    const timer = setInterval(useJudging.getState().blink, BLINK_MS);
+    return () => clearInterval(timer);
+  }, [isBlinking]);
 }
 
 /** On the right of a line the open layer is left out. */

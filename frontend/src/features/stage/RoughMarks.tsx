@@ -3,6 +3,7 @@
 import type { ReactElement } from "react";
 import styled from "styled-components";
 import { SizeRing, seenAnywhere, Trace } from "@/features/stage/BrushRing";
+import { listed } from "@/features/stage/gripParts";
 import type { Composite, PhotoLayer } from "@/model/composite";
 import type { Point } from "@/model/geometry";
 import type { Lying } from "@/model/lying";
@@ -54,7 +55,7 @@ export function RoughMarks({ composite, layer, part, view }: RoughMarksProps): R
       {isBand && drawn.length > 0 ? (
         <Trace
           data-shows={!drops}
-          points={said(drawn)}
+          points={listed(drawn)}
           strokeWidth={Math.max(size * view.scale, 1)}
         />
       ) : null}
@@ -73,8 +74,8 @@ interface MarkedProps {
 function Marked({ points, drops = false, ring = false }: MarkedProps): ReactElement {
   return (
     <>
-      <Line data-shade="true" points={said(points)} />
-      <Line data-drops={drops} data-ring={ring} points={said(points)} />
+      <Line data-shade="true" points={listed(points)} />
+      <Line data-drops={drops} data-ring={ring} points={listed(points)} />
     </>
   );
 }
@@ -89,10 +90,4 @@ function onStage(
 
 function closed(points: readonly Point[]): readonly Point[] {
   return points[0] ? [...points, points[0]] : points;
-}
-
-/** A single point is drawn as a dot: a line to itself. */
-function said(points: readonly Point[]): string {
-  const drawn = points.length === 1 ? [...points, ...points] : points;
-  return drawn.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(" ");
 }

@@ -2,7 +2,7 @@
 
 import type { ReactElement } from "react";
 import styled from "styled-components";
-import { Hold, Middle, Outline } from "@/features/stage/gripParts";
+import { Hold, listed, Middle, Outline } from "@/features/stage/gripParts";
 import type { PhotoLayer } from "@/model/composite";
 import { CROP_GRIPS, type CropGrip, gripPlace } from "@/model/cropping";
 import { cornersOf, type Point, planeToCanvas, toCanvas } from "@/model/geometry";
@@ -75,9 +75,7 @@ interface EdgeMarkProps {
 
 /** The mitre of a picture frame at a corner, a short bar at a side. */
 export function EdgeMark({ home, seen }: EdgeMarkProps): ReactElement {
-  const points = endsOf(home, seen)
-    .map((one) => `${one.x.toFixed(1)},${one.y.toFixed(1)}`)
-    .join(" ");
+  const points = listed(endsOf(home, seen));
   return (
     <>
       <Tick data-shade="true" points={points} />

@@ -26,6 +26,7 @@ import { type StageView, stageToCanvas } from "@/model/viewing";
 import { useDesk } from "@/state/desk";
 import { useJudging } from "@/state/judging";
 import { useComposite } from "@/state/project";
+import { useShaping } from "@/state/shaping";
 import { color, font } from "@/theme/tokens";
 
 const Ground = styled.div`
@@ -88,10 +89,11 @@ export function Stage(): ReactElement {
   const [ground, setGround] = useState<HTMLDivElement | null>(null);
   const surround = useDesk((desk) => desk.surround);
   const open = useOpenLayer();
-  const isOut = useJudging((judging) => judging.isOut);
-  const isDivided = useJudging((judging) => judging.aid === "divider");
+  const isLooking = useShaping((shaping) => shaping.blank !== null);
+  const isOut = useJudging((judging) => judging.isHeldOut || judging.isBlinkedOut) || isLooking;
+  const isDivided = useJudging((judging) => judging.aid === "divider") && !isLooking;
   const view = useFrames(surface, isOut);
-  useBlinking(open);
+  useBlinking();
   const { fan, openAt, close } = useFan();
   const { spaceHeld, ...pointer } = useStagePointer(openAt);
   const drop = useDropOnStage();

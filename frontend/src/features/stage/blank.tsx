@@ -6,33 +6,34 @@ import { openLayer } from "@/features/desk/commands";
 import type { DeskActions } from "@/features/desk/DeskContext";
 import { Trace } from "@/features/stage/BrushRing";
 import type { DrawDrag } from "@/features/stage/drawing";
+import { listed } from "@/features/stage/gripParts";
+import { goneOn, thinned } from "@/features/stage/roughStroke";
 import { stagePoint } from "@/features/stage/useHold";
 import { viewInForce } from "@/features/stage/zooming";
 import type { Point } from "@/model/geometry";
 import { intoPile, onCanvas } from "@/model/nesting";
 import { setInto } from "@/model/shaping";
 import { canvasToStage, type StageView, stageToCanvas } from "@/model/viewing";
-import { useJudging } from "@/state/judging";
 import { useMessages } from "@/state/messages";
 import { expectedComposite, savedRevision } from "@/state/project";
 import { useShaping } from "@/state/shaping";
 
 /** Pixels of the screen. */
 const BRUSH = 26;
-const STEP = 5;
-const MOST_POINTS = 400;
 
-/** Look for a blank place: the open photo is out of the way meanwhile. */
+/** Look for a blank place; as long as one is looked for, the open photo is left out. */
 export function lookForBlank(): void {
   useShaping.getState().setBlank([]);
-  useJudging.getState().setAid(null);
-  useJudging.getState().setOut(true);
 }
 
 /** Look for none any more. */
 export function leaveBlank(): void {
   useShaping.getState().setBlank(null);
-  useJudging.getState().setOut(false);
+}
+
+/** Forget a stroke that was broken off. */
+export function breakOffBlank(): void {
+  if (blankNow()) useShaping.getState().setBlank([]);
 }
 
 /** Tell whether a press on the stage goes over a blank place. */
@@ -50,11 +51,8 @@ export function blankDrag(start: Point): DrawDrag | null {
     kind: "draw",
     move: (event: PointerEvent<Element>) => {
       const view = viewInForce();
-      const last = stroke.at(-1);
-      if (!view || !last || stroke.length >= MOST_POINTS) return;
-      const to = stageToCanvas(view, stagePoint(event));
-      if (Math.hypot(to.x - last.x, to.y - last.y) * view.scale < STEP) return;
-      stroke = [...stroke, to];
+      if (!view) return;
+      stroke = goneOn(stroke, stageToCanvas(view, stagePoint(event)), view.scale);
       setBlank(stroke);
     },
     end: (desk) => {
@@ -67,13 +65,12 @@ async function setIntoBlank(desk: DeskActions, stroke: readonly Point[]): Promis
   const layer = openLayer();
   const composite = expectedComposite();
   const scale = viewInForce()?.scale;
-  const { setBlank } = useShaping.getState();
   if (layer?.kind !== "photo" || !composite || !scale) return leaveBlank();
   try {
     const points = await askForBlank(desk.projectId, {
       revision: await savedRevision(),
       layer_id: layer.id,
-      stroke: stroke.map(({ x, y }) => [x, y]),
+      stroke: thinned(stroke).map(({ x, y }) => [x, y]),
       radius: BRUSH / 2 / scale,
     });
     // Somebody may have thought better of it meanwhile.
@@ -86,16 +83,13 @@ async function setIntoBlank(desk: DeskActions, stroke: readonly Point[]): Promis
   } catch (error) {
     useMessages.getState().warn(error instanceof Error ? error.message : String(error));
     // Another stroke can follow at once.
-    if (blankNow()) setBlank([]);
+    breakOffBlank();
   }
 }
 
 export function BlankTrace({ view }: { readonly view: StageView }): ReactElement | null {
   const stroke = useShaping((shaping) => shaping.blank);
   if (!stroke || stroke.length === 0) return null;
-  const drawn = (stroke.length === 1 ? [...stroke, ...stroke] : stroke).map((at) => {
-    const { x, y } = canvasToStage(view, at);
-    return `${x.toFixed(1)},${y.toFixed(1)}`;
-  });
-  return <Trace data-shows="true" points={drawn.join(" ")} strokeWidth={BRUSH} />;
+  const points = listed(stroke.map((at) => canvasToStage(view, at)));
+  return <Trace data-shows="true" points={points} strokeWidth={BRUSH} />;
 }

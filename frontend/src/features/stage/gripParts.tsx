@@ -56,6 +56,12 @@ const Ground = styled.rect`
   pointer-events: none;
 `;
 
+/** Say points as SVG takes them; a single one is drawn as a dot, a line to itself. */
+export function listed(points: readonly Point[]): string {
+  const drawn = points.length === 1 ? [...points, ...points] : points;
+  return drawn.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(" ");
+}
+
 interface OutlineProps {
   readonly points: readonly Point[];
   readonly isClosed?: boolean;
@@ -64,11 +70,11 @@ interface OutlineProps {
 
 export function Outline({ points, isClosed = false, isFaint = false }: OutlineProps): ReactElement {
   const all = isClosed && points[0] ? [...points, points[0]] : points;
-  const listed = all.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(" ");
+  const drawn = listed(all);
   return (
     <>
-      {isFaint ? null : <Path data-shade="true" points={listed} />}
-      <Path data-faint={isFaint} points={listed} />
+      {isFaint ? null : <Path data-shade="true" points={drawn} />}
+      <Path data-faint={isFaint} points={drawn} />
     </>
   );
 }

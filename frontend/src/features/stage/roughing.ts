@@ -4,6 +4,7 @@ import type { PointerEvent } from "react";
 import { addRoughStroke, lookInside } from "@/features/cut/cutOut";
 import { openLayer } from "@/features/desk/commands";
 import type { DrawDrag } from "@/features/stage/drawing";
+import { goneOn, thinned } from "@/features/stage/roughStroke";
 import { stagePoint } from "@/features/stage/useHold";
 import { viewInForce } from "@/features/stage/zooming";
 import { type Composite, isLocked } from "@/model/composite";
@@ -14,10 +15,6 @@ import { stageToCanvas } from "@/model/viewing";
 import { resizeBrush, resized, swapBrush } from "@/state/brush";
 import { swapRough, useCutting } from "@/state/cutting";
 import { facetFor, useDesk } from "@/state/desk";
-
-/** Pixels of the stage between two points of a stroke. */
-const STEP = 6;
-const MOST_POINTS = 400;
 
 /** Tell whether a press on the stage says what is meant, instead of taking a layer. */
 export function roughNow(): boolean {
@@ -34,14 +31,14 @@ export function beginRough(composite: Composite, event: PointerEvent<Element>): 
   const { does, size, set } = useCutting.getState();
   const lying = pictureLying(composite, layer);
   const first = stageToCanvas(view, stagePoint(event));
-  let points: Point[] = [first];
+  let points: readonly Point[] = [first];
   set({ trace: points });
   return {
     kind: "draw",
     move: (moved) => {
       const to = stageToCanvas(view, stagePoint(moved));
       if (does === "frame") points = cornersOf(first, to);
-      else if (isFar(points.at(-1) ?? first, to, STEP / view.scale)) points = [...points, to];
+      else points = goneOn(points, to, view.scale);
       set({ trace: points });
     },
     end: (desk) => {
@@ -59,15 +56,6 @@ export function beginRough(composite: Composite, event: PointerEvent<Element>): 
 
 function cornersOf(from: Point, to: Point): Point[] {
   return [from, { x: to.x, y: from.y }, to, { x: from.x, y: to.y }];
-}
-
-function isFar(from: Point, to: Point, least: number): boolean {
-  return Math.hypot(from.x - to.x, from.y - to.y) >= least;
-}
-
-function thinned(points: readonly Point[]): readonly Point[] {
-  const every = Math.ceil(points.length / MOST_POINTS);
-  return points.filter((_, at) => at % every === 0);
 }
 
 /** Make what is in the hand wider or narrower: the rough brush or the other one. */

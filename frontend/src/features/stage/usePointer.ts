@@ -4,7 +4,7 @@ import { type MouseEvent, type PointerEvent, useEffect, useRef, useState } from 
 import { v4 as newId } from "uuid";
 import { openLayer } from "@/features/desk/commands";
 import { type DeskActions, useDeskActions } from "@/features/desk/DeskContext";
-import { blankDrag, blankNow } from "@/features/stage/blank";
+import { blankDrag, blankNow, breakOffBlank } from "@/features/stage/blank";
 import {
   beginRing,
   carryRing,
@@ -148,6 +148,7 @@ export function useStagePointer(onHold: (at: Point) => void): StageHandlers {
       drag.current = null;
       useDesk.getState().actions.setLive(null);
       useHelping.getState().clear();
+      breakOffBlank();
     },
   };
 }

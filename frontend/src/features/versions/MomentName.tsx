@@ -191,7 +191,7 @@ function Named({ versions, head, onDone }: NamedProps): ReactElement {
                 onDone();
               }}
             >
-              <img src={previewUrl(desk.projectId, version.revision, 120)} alt="" />
+              <img src={previewUrl(desk.projectId, version.revision, 120)} alt="" loading="lazy" />
               <strong>{version.name}</strong>
               <small>{version.revision === head ? "this moment" : sayWhen(version.at)}</small>
             </Moment>

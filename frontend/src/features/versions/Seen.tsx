@@ -12,7 +12,8 @@ export interface Seen {
   readonly height: number;
 }
 
-const WIDTH = 1600;
+const LARGE = 1600;
+const SMALL = 640;
 
 const Whole = styled.img`
   display: block;
@@ -21,12 +22,19 @@ const Whole = styled.img`
   object-fit: contain;
 `;
 
+interface PrintProps {
+  readonly seen: Seen;
+  /** Where many are seen at once, each is small, and fetched when it comes into sight. */
+  readonly isOneOfMany?: boolean;
+}
+
 /** It fills its place as far as its proportions let it. */
-export function Print({ seen }: { readonly seen: Seen }): ReactElement {
+export function Print({ seen, isOneOfMany = false }: PrintProps): ReactElement {
   const { projectId, revision, name, width, height } = seen;
   return (
     <Whole
-      src={previewUrl(projectId, revision, WIDTH)}
+      src={previewUrl(projectId, revision, isOneOfMany ? SMALL : LARGE)}
+      loading={isOneOfMany ? "lazy" : "eager"}
       alt={name}
       width={width}
       height={height}

@@ -60,7 +60,7 @@ export function VersionItem({ seen, at }: VersionItemProps): ReactElement {
   const [renaming, setRenaming] = useState(false);
   return (
     <Item>
-      <img src={previewUrl(projectId, revision, 480)} alt="" />
+      <img src={previewUrl(projectId, revision, 480)} alt="" loading="lazy" />
       <Name>
         {renaming ? (
           <NameField

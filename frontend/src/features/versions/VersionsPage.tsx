@@ -244,7 +244,7 @@ function Beside({ shown }: { readonly shown: readonly Seen[] }): ReactElement {
         // Both sides may show the same moment.
         // biome-ignore lint/suspicious/noArrayIndexKey: a side is its place
         <Side key={place}>
-          <Print seen={seen} />
+          <Print seen={seen} isOneOfMany={shown.length > 2} />
           <figcaption>{seen.name}</figcaption>
         </Side>
       ))}
