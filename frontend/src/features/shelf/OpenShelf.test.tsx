@@ -11,7 +11,12 @@ import { deskWith } from "@/testing/desk";
 
 let answer: () => Response;
 
+const intoView = vi.fn();
+
 beforeEach(() => {
+  intoView.mockClear();
+  // The page of these tests is never laid out, and has nothing to scroll.
+  Element.prototype.scrollIntoView = intoView;
   answer = () => Response.json({ pictures: [] });
   vi.stubGlobal("fetch", async () => answer());
 });
@@ -84,4 +89,5 @@ test("what is pointed out comes into sight, whatever was looked for before", asy
 
   await waitFor(() => expect(screen.getByText("Moths")).toBeTruthy());
   expect(screen.getByRole("region", { name: "here already" })).toBeTruthy();
+  expect(intoView).toHaveBeenCalled();
 });

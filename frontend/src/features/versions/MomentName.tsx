@@ -35,7 +35,7 @@ const Word = styled(Button)`
   cursor: pointer;
 
   @media (max-width: 1180px) {
-    max-width: 118px;
+    max-width: 132px;
     font-size: 13.5px;
   }
 `;
