@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from glyphaneme.core.errors import PixelsShapeError
-from glyphaneme.core.tone import color_name, palette_of
+from glyphaneme.core.color import color_name, palette_of
 from tests.pictures import flat_pixels, noise_pixels, soft_pixels
 
 

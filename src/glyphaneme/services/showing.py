@@ -31,7 +31,7 @@ from glyphaneme.core.render import (
     render_fine,
     rim_of,
 )
-from glyphaneme.core.tone import palette_of
+from glyphaneme.core.color import palette_of
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.assets import assets_of
 from glyphaneme.services.painting import drafted_stroke

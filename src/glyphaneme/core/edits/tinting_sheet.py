@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Literal
 
 from glyphaneme.core.document.gradients import Color
 from glyphaneme.core.edits.base import EditBase
-from glyphaneme.core.tone import color_name
+from glyphaneme.core.color import color_name
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:

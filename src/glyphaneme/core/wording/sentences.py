@@ -13,7 +13,7 @@ from glyphaneme.core.document.model import (
 )
 from glyphaneme.core.place import corners_on_canvas
 from glyphaneme.core.place.crop import FrameShape
-from glyphaneme.core.tone import color_name
+from glyphaneme.core.color import color_name
 from glyphaneme.core.wording.masks import (
     cut_words,
     direction_of,
