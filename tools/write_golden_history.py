@@ -1,7 +1,7 @@
 """Writes a history of every kind of edit, as this version stores it.
 
 Run once for each released version, and keep what it writes:
-`PYTHONPATH=src python -m tools.write_golden_history tests/golden/version-5.jsonl`
+`PYTHONPATH=src python -m tools.write_golden_history tests/golden/version-6.jsonl`
 """
 
 from __future__ import annotations
@@ -72,6 +72,15 @@ ROUND_CROP = {
 }
 LEANING = {"top_right": [-0.1, 0.15], "bottom_left": [0.05, 0]}
 BELLIED = {"moves": [[0, 0], [0, 0.08], [0, 0]] * 3}
+TONES = [
+    {"kind": "light", "exposure": 0.5, "contrast": 0.3, "shadows": -0.2},
+    {"kind": "levels", "red": {"darkest": 0.1, "middle": 1.4, "low": 0.05}},
+    {"kind": "curves", "all": [[0, 0.1], [0.4, 0.5], [1, 0.9]]},
+    {"kind": "warmth", "warmth": 35, "tint": -4},
+    {"kind": "coloring", "saturation": -0.2, "vibrance": 0.4, "turn": 15},
+    {"kind": "one_hue", "hue": 250, "width": 80, "lightness": -0.3},
+    {"kind": "monochrome", "reds": 0.9, "tint": "#a0703c", "tinted": 0.3},
+]
 TO_THE_LEFT = {"x": 200, "y": 250, "length": 180, "angle": 180}
 ALL_ROUND = {
     "shape": "sides",
@@ -243,6 +252,14 @@ STEPS = [
         width=640,
         height=800,
     ),
+    of("tone_layer", "west", tones=TONES),
+    of("copy_tones", "puppet", from_id="west"),
+    of("add_toning", "all", name="All of it", tones=TONES[:2]),
+    of("tone_layer", "all", tones=[*TONES[::-1], {"kind": "invert", "works": False}]),
+    of("add_part", "all", part={**MOON, "join": "take"}),
+    group("toned", "Toned", "west", "all"),
+    of("tone_layer", "toned", tones=TONES[3:5]),
+    of("dissolve_group", "toned"),
 ]
 
 

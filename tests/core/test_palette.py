@@ -3,8 +3,8 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from glyphaneme.core.errors import PixelsShapeError
 from glyphaneme.core.color import color_name, palette_of
+from glyphaneme.core.errors import PixelsShapeError
 from tests.pictures import flat_pixels, noise_pixels, soft_pixels
 
 

@@ -94,7 +94,7 @@ def test_version_1_lets_values_out_of_range_and_they_are_brought_back() -> None:
     assert opened.name == "N" * 120
 
 
-@pytest.mark.parametrize("version", [6, 0, -1, "2", None, [1]])
+@pytest.mark.parametrize("version", [7, 0, -1, "2", None, [1]])
 def test_unknown_version_is_refused_by_its_name(version: object) -> None:
     stored = {**store_composite(poster("a")), "schema_version": version}
 

@@ -269,3 +269,13 @@ class NoSubjectError(CoreError):
 
     def __init__(self) -> None:
         super().__init__("the picture must have a subject that stands out")
+
+
+class TonePointsError(CoreError):
+    """Points or ends of a tone lie on one another, or in the wrong order."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            "each point or end of a tone must lie at least one level of 255 beyond the "
+            "one before it"
+        )

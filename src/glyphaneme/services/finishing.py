@@ -13,8 +13,8 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.codecs import FileFormat, FileSpec, Shape, let_go, write_bands
 from glyphaneme.codecs.openraster import MEDIA_TYPE
+from glyphaneme.core.color import Color
 from glyphaneme.core.document.apart import alone
-from glyphaneme.core.document.gradients import Color
 from glyphaneme.core.document.model import LayerId
 from glyphaneme.core.place import Pyramid
 from glyphaneme.core.render import View, all_needed, render_bands

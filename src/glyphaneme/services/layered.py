@@ -7,6 +7,7 @@ import uuid
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from typing import TYPE_CHECKING, Annotated, Any, BinaryIO, NamedTuple
 
+import numpy as np
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, ValidationError
 
 from glyphaneme.codecs import (
@@ -28,10 +29,12 @@ from glyphaneme.codecs.openraster import (
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document import (
     Canvas,
+    ColorLayer,
     Composite,
     GroupLayer,
     Layer,
     PhotoLayer,
+    ToningLayer,
     open_composite,
     store_composite,
 )
@@ -56,6 +59,7 @@ from glyphaneme.core.values import with_fields
 if TYPE_CHECKING:
     import io
 
+    from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.render import Assets
 
 THUMBNAIL_SIDE = 256
@@ -100,6 +104,16 @@ class Unpacked(NamedTuple):
     """Their files, by name."""
 
 
+class _Beneath(NamedTuple):
+    """What a layer that tones has beneath it, and the colour that all of it lies on."""
+
+    layers: tuple[Layer, ...]
+    ground: str | None
+
+
+Bake = Callable[[Layer, _Beneath | None], LayerEntry]
+
+
 class Sources(NamedTuple):
     """Where what travels along in a file comes from."""
 
@@ -126,12 +140,12 @@ def write_layered(
     with OpenRasterWriter(file) as writer:
         done = iter(range(1, steps + 1))
 
-        def bake(layer: Layer) -> LayerEntry:
-            entry = _baked(writer, layer, assets, composite)
+        def bake(layer: Layer, beneath: _Beneath | None) -> LayerEntry:
+            entry = _baked(writer, layer, assets, composite, beneath)
             report(next(done) / steps)
             return entry
 
-        entries = tuple(_entries(composite.layers, bake))
+        entries = tuple(_entries(composite.layers, bake, canvas.background))
         if canvas.background is not None:
             entries = (_sheet(writer, canvas), *entries)
         writer.add_stack(
@@ -328,11 +342,15 @@ def _name(name: str, otherwise: str) -> str:
 
 
 def _entries(
-    layers: tuple[Layer, ...], bake: Callable[[Layer], LayerEntry]
+    layers: tuple[Layer, ...], bake: Bake, ground: str | None
 ) -> Iterator[LayerEntry | StackEntry]:
-    for layer in layers:
-        if not isinstance(layer, GroupLayer):
-            yield bake(layer)
+    """Yield what a pile becomes; `ground` is the colour that all of it lies on."""
+    for place, layer in enumerate(layers):
+        if isinstance(layer, ToningLayer):
+            yield bake(layer, _Beneath(layers[:place], ground))
+            continue
+        if not isinstance(layer, GroupLayer) or _changes_as_one(layer):
+            yield bake(layer, None)
             continue
         members = tuple(lifted(member, layer) for member in layer.layers)
         yield StackEntry(
@@ -341,8 +359,13 @@ def _entries(
             visible=layer.visible,
             composite_op=OPS[layer.blend],
             isolated=True,
-            entries=tuple(_entries(members, bake)),
+            entries=tuple(_entries(members, bake, None)),
         )
+
+
+def _changes_as_one(group: GroupLayer) -> bool:
+    """Tell whether something is done to a group that no stack can say."""
+    return bool(group.mask or group.fades or group.tones)
 
 
 def _baked(
@@ -350,8 +373,12 @@ def _baked(
     layer: Layer,
     assets: Assets,
     composite: Composite,
+    beneath: _Beneath | None,
 ) -> LayerEntry:
-    """Write a layer as it lies on the canvas, as far as that shows it."""
+    """Write a layer as it lies on the canvas, as far as that shows it.
+
+    Of one that tones what lies `beneath`, that is written toned.
+    """
     canvas, pile = composite.canvas, composite.layers
     whole = View(x=0, y=0, width=canvas.width, height=canvas.height, scale=1)
     left, top, right, bottom = reach_of(layer, whole)
@@ -365,6 +392,8 @@ def _baked(
     shape = Shape(right - left, bottom - top, opaque=False)
     part = View(left, top, shape.width, shape.height, 1)
     bands = render_bands(alone, assets, part, pile=pile)
+    if beneath is not None:
+        bands = _toned_bands(alone, beneath, assets, part, pile)
     source = writer.add_layer(bands, shape)
     return LayerEntry(
         name=layer.name,
@@ -375,6 +404,37 @@ def _baked(
         visible=layer.visible,
         composite_op=OPS[layer.blend],
     )
+
+
+def _toned_bands(
+    alone: Composite,
+    beneath: _Beneath,
+    assets: Assets,
+    part: View,
+    pile: tuple[Layer, ...],
+) -> Iterator[PixelsU8]:
+    """Render what lies beneath a layer as that tones it, as far as that shows."""
+    (layer,) = alone.layers
+    canvas = with_fields(alone.canvas, background=beneath.ground)
+    whole = with_fields(layer, mask=None, fades=())
+    toned = Composite(canvas=canvas, layers=(*beneath.layers, whole))
+    shown = ColorLayer(
+        id=layer.id,
+        name=layer.name,
+        color="#ffffff",
+        mask=layer.mask,
+        fades=layer.fades,
+    )
+    veil = with_fields(alone, layers=(shown,))
+    both = zip(
+        render_bands(toned, assets, part, pile=pile),
+        render_bands(veil, assets, part, pile=pile),
+        strict=True,
+    )
+    for band, share in both:
+        alpha = band[..., 3].astype(np.uint16) * share[..., 3] + 127
+        band[..., 3] = alpha // 255
+        yield band
 
 
 def _sheet(writer: OpenRasterWriter, canvas: Canvas) -> LayerEntry:

@@ -17,6 +17,7 @@ from glyphaneme.codecs import (
     write_picture,
 )
 from glyphaneme.core.align.surfaces import blank_corners, corner_points
+from glyphaneme.core.color import palette_of
 from glyphaneme.core.document.grouping import on_canvas
 from glyphaneme.core.document.masks import hidden_part, mask_alone
 from glyphaneme.core.document.model import NEUTRAL, LayerId, members_of
@@ -31,7 +32,6 @@ from glyphaneme.core.render import (
     render_fine,
     rim_of,
 )
-from glyphaneme.core.color import palette_of
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.assets import assets_of
 from glyphaneme.services.painting import drafted_stroke

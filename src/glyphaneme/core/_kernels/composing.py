@@ -24,8 +24,8 @@ from glyphaneme.core._kernels.layout import (
     ONE,
     PART,
     SA,
-    SCRATCH_FLOATS,
     SCRATCH_TEXELS,
+    SR,
     TO_U8,
     TO_U16,
     ZERO,
@@ -48,18 +48,22 @@ from glyphaneme.core._kernels.sampling import (
     weigh_alpha,
     weigh_opaque,
 )
+from glyphaneme.core._kernels.toning import SPARE, tone_span
+from glyphaneme.core._kernels.toning import STEP_TYPE as TONE_TYPE
 from glyphaneme.core._kernels.washing import (
     GROUP_BEGIN,
     GROUP_END,
     PHOTO,
+    TONING,
     begin_group,
     end_group,
+    take_composite,
     wash_span,
 )
 
 LAYER = np.dtype(
     [
-        ("kind", "i8"),  # PHOTO … GROUP_END
+        ("kind", "i8"),  # PHOTO … TONING
         ("address", "i8"),  # of the source's first texel
         ("rows", "i8"),
         ("columns", "i8"),
@@ -68,6 +72,8 @@ LAYER = np.dtype(
         ("copied", "i8"),  # 1: the map moves by whole pixels and nothing else
         ("first_step", "i8"),  # of its mask, in the table of steps
         ("steps", "i8"),  # how many it has
+        ("first_tone", "i8"),  # of its tones' operations, in a table of their own
+        ("tones", "i8"),
         ("opacity", "f4"),
         ("start", "f4"),  # how much shows before the first step
         ("widest", "f4"),  # pixels that cover more texels, either way, are averaged
@@ -82,6 +88,8 @@ LAYER = np.dtype(
 
 LAYER_TYPE = from_dtype(LAYER)
 PLANES = 4 * CHUNK
+TONED_FLOATS = SPARE + 7 * CHUNK
+"""The composite's planes and a layer's, and what is spare for toning either."""
 NORMAL = 0
 CLEAR = np.uint32(0xFFFFFF)  # the highest texel whose alpha is 0
 I32 = np.int32
@@ -342,6 +350,29 @@ def blend_lines(
 
 
 @njit(**PART)
+def tone_lines(
+    layers: np.ndarray,
+    layer: int,
+    tones: np.ndarray,
+    numbers: np.ndarray,
+    spans: np.ndarray,
+    t: np.ndarray,
+    n: int,
+) -> None:
+    """Work out the layer's tones in its spans, on three planes from `t` on."""
+    own = tones[layers[layer].first_tone :][: layers[layer].tones]
+    lines = spans.shape[0]
+    whole = True
+    for line in range(lines):
+        whole &= spans[line, layer, FIRST] == 0 and spans[line, layer, LAST] == n
+    for line in range(1 if whole else lines):
+        first, last = spans[line, layer, FIRST], spans[line, layer, LAST]
+        length = lines * n if whole else last - first
+        if length > 0:
+            tone_span(own, numbers, t[line * n + first :], length)
+
+
+@njit(**PART)
 def lay_copied_lines(
     layers: np.ndarray,
     layer: int,
@@ -392,6 +423,7 @@ def lowest_shown(layers: np.ndarray, spans: np.ndarray, n: int) -> int:
             depth -= 1
         elif (
             depth == 0
+            and kind != TONING
             and layers[layer].mode == NORMAL
             and fills(layers, layer, spans, n)
         ):
@@ -469,6 +501,8 @@ def chunk_length(columns: int) -> int:
 def compose_chunks(
     layers: np.ndarray,
     steps: np.ndarray,
+    tones: np.ndarray,
+    numbers: np.ndarray,
     background: np.ndarray,
     base: np.ndarray,
     kept: np.ndarray,
@@ -493,6 +527,7 @@ def compose_chunks(
     base, kept, out = borrowed(base), borrowed(kept), borrowed(out)
     earlier, corners, small = borrowed(earlier), borrowed(corners), borrowed(small)
     steps, veils = borrowed(steps), borrowed(veils)
+    tones, numbers = borrowed(tones), borrowed(numbers)
     all_spans, beneath, solids = borrowed(spans), borrowed(beneath), borrowed(solids)
     columns = max(out.shape[1], kept.shape[2])
     count = layers.shape[0]
@@ -518,6 +553,8 @@ def compose_chunks(
                 fetch_lines(
                     layers, lowest, row, column, spans, earlier, corners, small, n
                 )
+                if layers[lowest].tones > 0:
+                    tone_lines(layers, lowest, tones, numbers, spans, t, n)
                 solid = True
             elif base.shape[0] > 0:
                 for line in range(len(spans)):
@@ -541,16 +578,21 @@ def compose_chunks(
                     opacity = layers[layer].opacity
                     end_group(t, beneath[depth * PLANES :], opacity, size)
                     solid = solids[depth]
-                elif solid and layers[layer].copied == 1:
+                elif kind == TONING:
+                    take_composite(t, layers[layer].opacity, size)
+                elif solid and layers[layer].copied == 1 and layers[layer].tones == 0:
                     lay_copied_lines(
                         layers, layer, row, start, spans, veils, t, n, below, right
                     )
                     continue
                 else:
                     fetch_lines(layers, layer, row, column, spans, t, corners, small, n)
+                if layers[layer].tones > 0:
+                    tone_lines(layers, layer, tones, numbers, spans, t[SR:], n)
                 if masked:
                     hide_lines(layer, spans, veils, t, n)
-                blend_lines(layers, layer, solid, spans, t, n)
+                # What is toned stays as see-through as it is.
+                blend_lines(layers, layer, solid or kind == TONING, spans, t, n)
                 solid = solid or fills(layers, layer, spans, n)
             for line in range(len(spans)):
                 here, at = t[line * n :], row + line
@@ -565,6 +607,8 @@ def compose_chunks(
     types.void(
         LAYER_TYPE[::1],
         STEP_TYPE[::1],
+        TONE_TYPE[::1],
+        types.f4[::1],
         types.i8,
         types.f4[::1],
         types.u2[:, :, ::1],
@@ -579,6 +623,8 @@ def compose_chunks(
 def compose_rows_into(
     layers: np.ndarray,
     steps: np.ndarray,
+    tones: np.ndarray,
+    numbers: np.ndarray,
     groups: int,
     background: np.ndarray,
     base: np.ndarray,
@@ -590,7 +636,8 @@ def compose_rows_into(
 ) -> None:
     """Compose rows first..last (exclusive) of the view into `out`.
 
-    `steps` are those of all masks, each layer's one after the other.
+    `steps` are those of all masks, each layer's one after the other; so are `tones`,
+    whose numbers lie in `numbers`.
     `groups` is how many of them lie in one another at most. Where `base`, rows of four
     planes, is not empty, layers are laid over it instead of the background; where
     `kept` is not empty, the result goes there instead of to `out`. `thresholds`, rows
@@ -600,6 +647,8 @@ def compose_rows_into(
     compose_chunks(
         layers,
         steps,
+        tones,
+        numbers,
         background,
         base,
         kept,
@@ -607,7 +656,7 @@ def compose_rows_into(
         out,
         first,
         last,
-        np.empty(4 * CHUNK + SCRATCH_FLOATS, np.float32),
+        np.empty(4 * CHUNK + TONED_FLOATS, np.float32),
         np.empty(SCRATCH_TEXELS, np.uint32),
         np.empty((lines, layers.shape[0], SPAN_COLUMNS), np.int64),
         np.empty(10, np.float64),

@@ -1,4 +1,4 @@
-"""Makes the pixels of colours and gradients, and those of groups."""
+"""Makes the pixels of colours and gradients, of groups, and of what tones all else."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ from glyphaneme.core._kernels.layout import (
     R,
 )
 
-PHOTO, COLOR, LINEAR, ROUND, GROUP_BEGIN, GROUP_END = range(6)
+PHOTO, COLOR, LINEAR, ROUND, GROUP_BEGIN, GROUP_END, TONING = range(7)
 """What a row of the layers' table stands for."""
 
 F32 = np.float32
@@ -83,3 +83,11 @@ def end_group(t: np.ndarray, beneath: np.ndarray, opacity: F32, n: int) -> None:
         t[SG + i], t[G + i] = t[G + i], beneath[G + i]
         t[SB + i], t[B + i] = t[B + i], beneath[B + i]
         t[SA + i], t[A + i] = t[A + i] * opacity, beneath[A + i]
+
+
+@njit(**PART)
+def take_composite(t: np.ndarray, opacity: F32, n: int) -> None:
+    """Make the composite so far the source."""
+    for i in range(n):
+        t[SR + i], t[SG + i], t[SB + i] = t[R + i], t[G + i], t[B + i]
+        t[SA + i] = opacity

@@ -1,8 +1,25 @@
-"""Colours: their names, and those that a picture offers."""
+"""Colours: how they are written and named, their spaces, and those a picture offers."""
 
 from __future__ import annotations
 
 from glyphaneme.core.color.naming import color_name
 from glyphaneme.core.color.palette import palette_of
+from glyphaneme.core.color.spaces import (
+    Color,
+    decoded,
+    encoded,
+    from_oklab,
+    oklab,
+    oklab_of,
+)
 
-__all__ = ["color_name", "palette_of"]
+__all__ = [
+    "Color",
+    "color_name",
+    "decoded",
+    "encoded",
+    "from_oklab",
+    "oklab",
+    "oklab_of",
+    "palette_of",
+]

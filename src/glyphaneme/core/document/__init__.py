@@ -13,6 +13,8 @@ from glyphaneme.core.document.model import (
     Layer,
     PhotoLayer,
     PlacedLayer,
+    TonedLayer,
+    ToningLayer,
 )
 from glyphaneme.core.document.tree import require_sound
 from glyphaneme.core.document.upcasting import open_composite, store_composite
@@ -29,6 +31,8 @@ __all__ = [
     "PhotoLayer",
     "PlacedLayer",
     "Stop",
+    "TonedLayer",
+    "ToningLayer",
     "open_composite",
     "require_sound",
     "store_composite",

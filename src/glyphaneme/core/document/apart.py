@@ -5,7 +5,8 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from glyphaneme.core.document.grouping import on_canvas
-from glyphaneme.core.document.model import NEUTRAL
+from glyphaneme.core.document.model import NEUTRAL, ToningLayer
+from glyphaneme.core.errors import NoSuchWorkError
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
@@ -32,7 +33,11 @@ def alone(composite: Composite, layer_id: str) -> Composite:
     ------
     LayerMissingError
         There is no such layer.
+    NoSuchWorkError
+        It only tones others, and has no pixels of its own.
     """
     path = composite.path_to(layer_id)
+    if isinstance(path[-1], ToningLayer):
+        raise NoSuchWorkError(path[-1].kind, "has no pixels of its own")
     plain = NEUTRAL | {"name": path[-1].name, "fades": ()}
     return with_fields(composite, layers=(with_fields(on_canvas(path), **plain),))

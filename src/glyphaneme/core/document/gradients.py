@@ -6,12 +6,12 @@ from typing import TYPE_CHECKING, Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from glyphaneme.core.color import Color
 from glyphaneme.core.place.span import Span, axes_of
 
 if TYPE_CHECKING:
     from glyphaneme.core.arrays import MatrixF64
 
-Color = Annotated[str, Field(pattern=r"^#[0-9a-f]{6}$")]
 Opacity = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 
 

@@ -26,12 +26,14 @@ from glyphaneme.core.place import (
 from glyphaneme.core.place.limits import FARTHEST
 from glyphaneme.core.place.span import moved_span
 from glyphaneme.core.place.warping import warp_of
+from glyphaneme.core.tone import MAX_TONES
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     from collections.abc import Iterable, Sequence
 
     from glyphaneme.core.arrays import MatrixF64, PointsF64
+    from glyphaneme.core.tone import Tone
 
 
 def lifted(layer: Layer, group: GroupLayer) -> Layer:
@@ -54,6 +56,26 @@ def lifted(layer: Layer, group: GroupLayer) -> Layer:
     if isinstance(layer, PhotoLayer | GroupLayer):
         placement = placed_outside(layer.placement, group=place, **size)
     return _carried(layer, source_to_canvas(place, **size), placement)
+
+
+def with_tones(layer: Layer, tones: tuple[Tone, ...]) -> Layer:
+    """Return a layer that is toned once more, after its own tones.
+
+    Parameters
+    ----------
+    layer : Layer
+        Any layer; colours and gradients stay as they are.
+    tones : tuple of Tone
+        In their order; those beyond the limit are left out.
+
+    Returns
+    -------
+    Layer
+        The same where nothing is added.
+    """
+    if not tones or not isinstance(layer, PhotoLayer | GroupLayer):
+        return layer
+    return with_fields(layer, tones=(*layer.tones, *tones)[:MAX_TONES])
 
 
 def lowered(layer: Layer, group: GroupLayer) -> Layer:

@@ -11,7 +11,8 @@ from typing import TYPE_CHECKING, Annotated, Final, Literal, TypeAlias
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.document.gradients import Color, Gradient, Opacity
+from glyphaneme.core.color import Color
+from glyphaneme.core.document.gradients import Gradient, Opacity
 from glyphaneme.core.errors import (
     GroupStretchedError,
     LayerMissingError,
@@ -20,11 +21,12 @@ from glyphaneme.core.errors import (
 from glyphaneme.core.mask import MAX_FADES, Fade, Mask
 from glyphaneme.core.place import Placement
 from glyphaneme.core.place.limits import Position
+from glyphaneme.core.tone import Tones
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-SCHEMA_VERSION: Final = 5
+SCHEMA_VERSION: Final = 6
 """Of stored composites and edits; a new one needs a step in `upcasting`."""
 
 MAX_SIDE = 30_000
@@ -127,6 +129,7 @@ class PhotoLayer(LayerBase):
     width: Extent
     height: Extent
     placement: Placement
+    tones: Tones = ()
 
 
 class ColorLayer(LayerBase):
@@ -143,6 +146,13 @@ class GradientLayer(LayerBase):
     gradient: Gradient
 
 
+class ToningLayer(LayerBase):
+    """Tones of everything beneath it in its pile; it has no pixels of its own."""
+
+    kind: Literal["toning"] = "toning"
+    tones: Tones = ()
+
+
 class GroupLayer(LayerBase):
     """Layers that are laid over what lies beneath as one; blending is isolated.
 
@@ -155,6 +165,7 @@ class GroupLayer(LayerBase):
     height: Extent
     placement: Placement
     layers: tuple[Layer, ...]
+    tones: Tones = ()
 
     @model_validator(mode="after")
     def _keeps_proportions(self) -> GroupLayer:
@@ -163,8 +174,10 @@ class GroupLayer(LayerBase):
 
 
 PlacedLayer: TypeAlias = PhotoLayer | GroupLayer
+TonedLayer: TypeAlias = PhotoLayer | GroupLayer | ToningLayer
 Layer: TypeAlias = Annotated[
-    PhotoLayer | ColorLayer | GradientLayer | GroupLayer, Field(discriminator="kind")
+    PhotoLayer | ColorLayer | GradientLayer | ToningLayer | GroupLayer,
+    Field(discriminator="kind"),
 ]
 
 
@@ -179,7 +192,7 @@ class Composite(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    schema_version: Literal[5] = SCHEMA_VERSION
+    schema_version: Literal[6] = SCHEMA_VERSION
     canvas: Canvas
     layers: tuple[Layer, ...] = ()
 

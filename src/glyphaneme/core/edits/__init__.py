@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from glyphaneme.core.edits.adding import AddColor, AddGradient, AddLayer
+from glyphaneme.core.edits.adding import AddColor, AddGradient, AddLayer, AddToning
 from glyphaneme.core.edits.applying import apply, decided, describe_edit
 from glyphaneme.core.edits.arranging import (
     AlignLayers,
@@ -40,6 +40,7 @@ from glyphaneme.core.edits.placing import PlaceLayer
 from glyphaneme.core.edits.removing import RemoveLayer
 from glyphaneme.core.edits.showing import ShowLayer
 from glyphaneme.core.edits.tinting_sheet import TintSheet
+from glyphaneme.core.edits.toning import CopyTones, ToneLayer
 from glyphaneme.core.edits.upcasting import open_edit, says_the_same, store_edit
 from glyphaneme.core.edits.washing import GradeLayer, TintLayer
 
@@ -48,11 +49,13 @@ __all__ = [
     "AddGradient",
     "AddLayer",
     "AddPart",
+    "AddToning",
     "AlignLayers",
     "BlendLayer",
     "ChangePart",
     "CopyFades",
     "CopyMask",
+    "CopyTones",
     "CutOut",
     "DissolveGroup",
     "DropMask",
@@ -81,6 +84,7 @@ __all__ = [
     "SpaceLayers",
     "TintLayer",
     "TintSheet",
+    "ToneLayer",
     "apply",
     "decided",
     "describe_edit",

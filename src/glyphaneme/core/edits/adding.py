@@ -1,4 +1,4 @@
-"""Laying something new on: a photo, a colour, a gradient."""
+"""Laying something new on: a photo, a colour, a gradient, tones."""
 
 from __future__ import annotations
 
@@ -6,8 +6,9 @@ from typing import TYPE_CHECKING, Annotated, Literal, Self
 
 from pydantic import Field
 
+from glyphaneme.core.color import Color
 from glyphaneme.core.document.changing import with_layers
-from glyphaneme.core.document.gradients import Color, Gradient
+from glyphaneme.core.document.gradients import Gradient
 from glyphaneme.core.document.model import (
     MAX_LAYERS,
     ColorLayer,
@@ -17,11 +18,13 @@ from glyphaneme.core.document.model import (
     PhotoLayer,
     PictureId,
     Pixels,
+    ToningLayer,
 )
 from glyphaneme.core.document.tree import inserted
 from glyphaneme.core.edits.base import EditBase
 from glyphaneme.core.place import Placement, fit_placement
 from glyphaneme.core.place.limits import Position
+from glyphaneme.core.tone import Tones
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
@@ -112,3 +115,14 @@ class AddGradient(_Adding):
     def new_layer(self, _composite: Composite) -> Layer:
         """Return the gradient's layer."""
         return GradientLayer(id=self.layer_id, name=self.name, gradient=self.gradient)
+
+
+class AddToning(_Adding):
+    """Tone everything beneath."""
+
+    kind: Literal["add_toning"] = "add_toning"
+    tones: Tones = ()
+
+    def new_layer(self, _composite: Composite) -> Layer:
+        """Return the layer that tones."""
+        return ToningLayer(id=self.layer_id, name=self.name, tones=self.tones)

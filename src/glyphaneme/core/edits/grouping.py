@@ -8,7 +8,7 @@ from pydantic import Field
 
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document.changing import require_unlocked, with_instead
-from glyphaneme.core.document.grouping import box_round, grouped, lifted
+from glyphaneme.core.document.grouping import box_round, grouped, lifted, with_tones
 from glyphaneme.core.document.model import MAX_LAYERS, Box, GroupLayer, LayerId, Name
 from glyphaneme.core.edits.base import EditBase, LayerEdit
 from glyphaneme.core.errors import NoSuchWorkError, NotTogetherError
@@ -73,7 +73,7 @@ class GroupLayers(EditBase):
 
 
 class DissolveGroup(LayerEdit):
-    """Take a group apart; its members stay where they show."""
+    """Take a group apart; its members stay where they show, and take on its tones."""
 
     kind: Literal["dissolve_group"] = "dissolve_group"
 
@@ -89,7 +89,9 @@ class DissolveGroup(LayerEdit):
         group = composite.layer(self.layer_id)
         if not isinstance(group, GroupLayer):
             raise NoSuchWorkError(group.kind, "cannot be taken apart")
-        members = tuple(lifted(member, group) for member in group.layers)
+        members = tuple(
+            with_tones(lifted(member, group), group.tones) for member in group.layers
+        )
         return with_instead(composite, group.id, lambda _: members)
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:

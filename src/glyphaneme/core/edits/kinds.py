@@ -6,7 +6,7 @@ from typing import Annotated, Any, TypeAlias
 
 from pydantic import Field, TypeAdapter
 
-from glyphaneme.core.edits.adding import AddColor, AddGradient, AddLayer
+from glyphaneme.core.edits.adding import AddColor, AddGradient, AddLayer, AddToning
 from glyphaneme.core.edits.arranging import AlignLayers, PlaceLayers, SpaceLayers
 from glyphaneme.core.edits.blending import BlendLayer
 from glyphaneme.core.edits.canvas import SetCanvas
@@ -37,12 +37,14 @@ from glyphaneme.core.edits.placing import PlaceLayer
 from glyphaneme.core.edits.removing import RemoveLayer
 from glyphaneme.core.edits.showing import ShowLayer
 from glyphaneme.core.edits.tinting_sheet import TintSheet
+from glyphaneme.core.edits.toning import CopyTones, ToneLayer
 from glyphaneme.core.edits.washing import GradeLayer, TintLayer
 
 Edit: TypeAlias = Annotated[
     AddLayer
     | AddColor
     | AddGradient
+    | AddToning
     | RemoveLayer
     | DuplicateLayer
     | PlaceLayer
@@ -74,7 +76,9 @@ Edit: TypeAlias = Annotated[
     | PlaceLayers
     | AlignLayers
     | SpaceLayers
-    | ExchangePhoto,
+    | ExchangePhoto
+    | ToneLayer
+    | CopyTones,
     Field(discriminator="kind"),
 ]
 

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Literal
 
-from glyphaneme.core.document.gradients import Color
+from glyphaneme.core.color import Color, color_name
 from glyphaneme.core.edits.base import EditBase
-from glyphaneme.core.color import color_name
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any, Literal
 
-from glyphaneme.core.document.gradients import Color, Gradient
+from glyphaneme.core.color import Color
+from glyphaneme.core.document.gradients import Gradient
 from glyphaneme.core.document.model import ColorLayer, GradientLayer
 from glyphaneme.core.edits.base import FieldEdit
 from glyphaneme.core.errors import NoSuchWorkError

@@ -97,6 +97,8 @@ def compose(
         lambda first, last: compose_rows_into(
             table.rows,
             table.steps,
+            table.tones.steps,
+            table.tones.numbers,
             table.groups,
             ground,
             base.planes,
@@ -137,6 +139,8 @@ def compose_base(
         lambda first, last: compose_rows_into(
             table.rows,
             table.steps,
+            table.tones.steps,
+            table.tones.numbers,
             table.groups,
             ground,
             base.planes,

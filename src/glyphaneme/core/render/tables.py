@@ -16,6 +16,7 @@ from glyphaneme.core._kernels.washing import (
     LINEAR,
     PHOTO,
     ROUND,
+    TONING,
 )
 from glyphaneme.core.blend import BLEND_CODES
 from glyphaneme.core.checks import require_pixels
@@ -26,6 +27,7 @@ from glyphaneme.core.document.model import (
     GroupLayer,
     Layer,
     PhotoLayer,
+    ToningLayer,
 )
 from glyphaneme.core.errors import PixelsMissingError
 from glyphaneme.core.place import Pyramid
@@ -34,6 +36,7 @@ from glyphaneme.core.render.assets import seen_from, source_map
 from glyphaneme.core.render.masks import UNMASKED, Masking, masking_of, step_fields
 from glyphaneme.core.render.texels import texels_of
 from glyphaneme.core.render.warped import is_plain, reach_in, staying, warped_into
+from glyphaneme.core.tone import Op, Program, ops_of, planned, program
 
 if TYPE_CHECKING:
     from collections.abc import Iterator, Mapping, Sequence
@@ -46,6 +49,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.render.assets import Assets
     from glyphaneme.core.render.passes import Passes
     from glyphaneme.core.render.views import View
+    from glyphaneme.core.tone import Tone
 
 WIDEST_LINEAR = 1.3
 """Up to so many texels a pixel, two of them are as good as the average of all."""
@@ -63,6 +67,7 @@ class Table(NamedTuple):
 
     rows: NDArray[np.void]
     steps: NDArray[np.void]
+    tones: Program
     groups: int
     alive: tuple[object, ...]
 
@@ -127,12 +132,14 @@ def build_table(
         elif layer.visible and layer.opacity:
             found.append(Row(_placed_fields(layer, ready), alive=ready.pixels))
     steps = _StepTable()
-    fields = [steps.given(row.fields, row.masking) for row in found]
+    tones = _ToneTable()
+    fields = [steps.given(tones.given(row), row.masking) for row in found]
     rows = np.array(fields, LAYER)
     rows["widest"] = WIDEST_LINEAR if averaged else ANY_WIDTH
     return Table(
         rows=rows,
         steps=steps.rows,
+        tones=tones.program,
         groups=max((row.depth for row in found), default=0),
         alive=(*(row.alive for row in found), *steps.alive),
     )
@@ -174,6 +181,8 @@ class Fields(NamedTuple):
     copied: bool = False
     first_step: int = 0
     steps: int = 0
+    first_tone: int = 0
+    tones: int = 0
     opacity: float = 0
     start: float = 1
     widest: float = 0
@@ -190,6 +199,7 @@ class Row(NamedTuple):
     masking: Masking = UNMASKED
     depth: int = 0
     alive: PixelsU8 | None = None
+    tones: tuple[Tone, ...] = ()
 
 
 class Reading(NamedTuple):
@@ -217,7 +227,13 @@ def white_table(mask: Masking) -> Table:
     steps = _StepTable()
     white = Fields(COLOR, opaque=True, colors=(1.0,) * 8, opacity=1.0)
     rows = np.array([steps.given(white, mask)], LAYER)
-    return Table(rows=rows, steps=steps.rows, groups=0, alive=tuple(steps.alive))
+    return Table(
+        rows=rows,
+        steps=steps.rows,
+        tones=program(()),
+        groups=0,
+        alive=tuple(steps.alive),
+    )
 
 
 class _StepTable:
@@ -246,6 +262,25 @@ class _StepTable:
         )
 
 
+class _ToneTable:
+    """Collects the operations of all tones, each layer's one after the other."""
+
+    def __init__(self) -> None:
+        self._ops: list[Op] = []
+
+    @property
+    def program(self) -> Program:
+        """What the kernel reads."""
+        return program(self._ops)
+
+    def given(self, row: Row) -> Fields:
+        """Add a layer's tones, and return its row with their place."""
+        ops = planned(ops_of(row.tones))
+        first = len(self._ops)
+        self._ops += ops
+        return row.fields._replace(first_tone=first, tones=len(ops))
+
+
 def _rows(
     layers: tuple[Layer, ...],
     reading: Reading,
@@ -266,7 +301,7 @@ def _rows(
                 pyramid = _pyramid_of(layer, reading.assets)
                 fields, level = _photo_fields(layer, pyramid, to_layer)
                 mask = masking_of(layer, to_layer, to_pile, reading.passes)
-                yield Row(fields, mask, depth, level)
+                yield Row(fields, mask, depth, level, layer.tones)
             case ColorLayer():
                 mask = masking_of(layer, to_pile, to_pile, reading.passes)
                 yield Row(_color_fields(layer), mask, depth)
@@ -279,7 +314,12 @@ def _rows(
                 inner = np.vstack([to_sheet, HOMOGENEOUS])
                 yield Row(Fields(GROUP_BEGIN), depth=depth + 1)
                 yield from _rows(layer.layers, reading, inner, depth + 1)
-                yield Row(Fields(GROUP_END, **_joining(layer)), mask, depth + 1)
+                end = Fields(GROUP_END, **_joining(layer))
+                yield Row(end, mask, depth + 1, tones=layer.tones)
+            case ToningLayer():
+                mask = masking_of(layer, to_pile, to_pile, reading.passes)
+                fields = Fields(TONING, **_joining(layer))
+                yield Row(fields, mask, depth, tones=layer.tones)
 
 
 def _warped_rows(
@@ -300,7 +340,8 @@ def _warped_rows(
     )
     placed = Placed(pixels, reach.left, reach.top, opaque=False)
     mask = masking_of(staying(layer), to_pile, to_pile, reading.passes)
-    yield Row(_placed_fields(layer, placed), mask, depth, pixels)
+    fields = _placed_fields(layer, placed)
+    yield Row(fields, mask, depth, pixels, layer.tones)
 
 
 def _pyramid_of(layer: PhotoLayer, assets: Assets) -> Pyramid:

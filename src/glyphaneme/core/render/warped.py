@@ -163,7 +163,7 @@ def flattened(layer: PhotoLayer) -> PhotoLayer:
     Returns
     -------
     PhotoLayer
-        Straight, at full strength, with all that moves with it.
+        Straight, at full strength and without tones, with all that moves with it.
     """
     wide, high = frame_size(layer.placement, width=layer.width, height=layer.height)
     placement = Placement(
@@ -173,6 +173,7 @@ def flattened(layer: PhotoLayer) -> PhotoLayer:
         layer,
         **NEUTRAL,
         placement=placement,
+        tones=(),
         mask=_moving_mask(layer),
         fades=tuple(fade for fade in layer.fades if fade.linked),
     )

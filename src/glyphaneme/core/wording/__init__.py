@@ -10,6 +10,7 @@ from glyphaneme.core.wording.sentences import (
     describe,
     describe_canvas,
 )
+from glyphaneme.core.wording.tones import tone_words, toning_words
 from glyphaneme.core.wording.words import JOIN_WORDS, MODE_WORDS, percent
 
 __all__ = [
@@ -24,4 +25,6 @@ __all__ = [
     "fading_words",
     "part_words",
     "percent",
+    "tone_words",
+    "toning_words",
 ]

@@ -4,16 +4,19 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Literal, NamedTuple
 
+from glyphaneme.core.blend import BlendMode
+from glyphaneme.core.color import color_name
 from glyphaneme.core.document.model import (
     ColorLayer,
     GradientLayer,
     GroupLayer,
     PhotoLayer,
     PlacedLayer,
+    TonedLayer,
+    ToningLayer,
 )
 from glyphaneme.core.place import corners_on_canvas
 from glyphaneme.core.place.crop import FrameShape
-from glyphaneme.core.color import color_name
 from glyphaneme.core.wording.masks import (
     cut_words,
     direction_of,
@@ -21,6 +24,7 @@ from glyphaneme.core.wording.masks import (
     fading_words,
     part_words,
 )
+from glyphaneme.core.wording.tones import tone_words, toning_words
 from glyphaneme.core.wording.words import MODE_WORDS, percent
 
 if TYPE_CHECKING:
@@ -41,6 +45,7 @@ Touch = Literal[
     "cut",
     "fade",
     "blend",
+    "tone",
     "shown",
     "lock",
     "sheet",
@@ -71,6 +76,8 @@ class Sentence(NamedTuple):
     """What each part of its mask is."""
     fades: tuple[str, ...] = ()
     """Where each of its fades runs."""
+    tones: tuple[str, ...] = ()
+    """What each of its tones does."""
 
     @property
     def text(self) -> str:
@@ -156,11 +163,13 @@ def _described(
         if isinstance(layer, GroupLayer):
             yield from _described(layer.layers, layer.width, layer.height, names)
         parts = layer.mask.parts if layer.mask else ()
+        tones = layer.tones if isinstance(layer, TonedLayer) else ()
         yield Sentence(
             layer.id,
             _parts(layer, width, height, names),
             recipe=tuple(part_words(part, names) for part in parts),
             fades=tuple(direction_of(layer, fade) for fade in layer.fades),
+            tones=tuple(tone_words(tone) for tone in tones),
         )
 
 
@@ -180,6 +189,23 @@ def _phrases(
 ) -> Iterator[tuple[str, Touch]]:
     if not layer.visible:
         yield "hidden", "shown"
+    yield from _being(layer)
+    if isinstance(layer, PlacedLayer):
+        yield from _placing(layer, width, height)
+    if layer.mask:
+        yield cut_words(layer.mask, names), "cut"
+    if layer.fades:
+        yield fading_words(layer), "fade"
+    is_toning = isinstance(layer, ToningLayer)
+    said = toning_words(layer.tones) if isinstance(layer, TonedLayer) else ""
+    if said or is_toning:
+        yield said or "as it is", "tone"
+    if not (is_toning and layer.blend is BlendMode.NORMAL):
+        yield MODE_WORDS[layer.blend], "blend"
+
+
+def _being(layer: Layer) -> Iterator[tuple[str, Touch]]:
+    """Say what a layer is that is no photo."""
     match layer:
         case ColorLayer():
             yield f"{color_name(layer.color)} over everything", "wash"
@@ -188,15 +214,10 @@ def _phrases(
         case GroupLayer():
             count = len(layer.layers)
             yield f"{count} layers as one" if count > 1 else "one layer alone", "words"
+        case ToningLayer():
+            yield "everything beneath", "words"
         case PhotoLayer():
             pass
-    if isinstance(layer, PlacedLayer):
-        yield from _placing(layer, width, height)
-    if layer.mask:
-        yield cut_words(layer.mask, names), "cut"
-    if layer.fades:
-        yield fading_words(layer), "fade"
-    yield MODE_WORDS[layer.blend], "blend"
 
 
 def _placing(

@@ -1,0 +1,83 @@
+"""Toning layers: their tones, in order, set anew or taken from another layer."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any, Literal, Self
+
+from glyphaneme.core.document.changing import require_unlocked, with_layer_fields
+from glyphaneme.core.document.model import LayerId, TonedLayer
+from glyphaneme.core.edits.base import FieldEdit, LayerEdit
+from glyphaneme.core.errors import NoSuchWorkError
+from glyphaneme.core.tone import Tone, Tones
+from glyphaneme.core.values import with_fields
+from glyphaneme.core.wording import toning_words
+
+if TYPE_CHECKING:
+    from glyphaneme.core.document.model import Composite, Layer
+
+
+class ToneLayer(FieldEdit):
+    """Give a layer other tones, in this order."""
+
+    kind: Literal["tone_layer"] = "tone_layer"
+    tones: Tones
+
+    def fields(self) -> dict[str, Any]:
+        """Give it other tones."""
+        return {"tones": self.tones}
+
+    def require_fitting(self, layer: Layer) -> None:
+        """Refuse colours and gradients.
+
+        Raises
+        ------
+        NoSuchWorkError
+            It is of such a kind.
+        """
+        if not isinstance(layer, TonedLayer):
+            raise NoSuchWorkError(layer.kind, "has colours of its own, and no tones")
+
+    def deed(self, _composite: Composite, layer: Layer) -> str:
+        """Say what is new, as the layer's sentence does."""
+        before = layer.tones if isinstance(layer, TonedLayer) else ()
+        new = tuple(one for one in self.tones if one not in before)
+        return toning_words(new) or toning_words(self.tones) or "in its own tones"
+
+
+class CopyTones(LayerEdit):
+    """Give a layer the tones of another one instead of its own."""
+
+    kind: Literal["copy_tones"] = "copy_tones"
+    from_id: LayerId
+    tones: Tones | None = None
+
+    def decided(self, composite: Composite) -> Self:
+        """Say which they are."""
+        return with_fields(self, tones=self._tones(composite))
+
+    def applied(self, composite: Composite) -> Composite:
+        """Exchange the tones."""
+        require_unlocked(composite, self.layer_id)
+        tones = self._tones(composite)
+        setting = ToneLayer(layer_id=self.layer_id, tones=tones)
+        setting.require_fitting(composite.layer(self.layer_id))
+        return with_layer_fields(composite, self.layer_id, tones=tones)
+
+    def deed(self, composite: Composite, _layer: Layer) -> str:
+        """Name whose they are."""
+        return f"toned as {composite.layer(self.from_id).name}"
+
+    def _tones(self, composite: Composite) -> tuple[Tone, ...]:
+        """Return the tones that it gets.
+
+        Raises
+        ------
+        NoSuchWorkError
+            The other layer has none.
+        """
+        if self.tones is not None:
+            return self.tones
+        source = composite.layer(self.from_id)
+        if not isinstance(source, TonedLayer) or not source.tones:
+            raise NoSuchWorkError(source.kind, "without tones has none to give")
+        return source.tones

@@ -1,0 +1,42 @@
+"""Tones: how light, how colourful and of what colour a layer is."""
+
+from __future__ import annotations
+
+from glyphaneme.core.tone.base import PixelTone, ToneBase
+from glyphaneme.core.tone.coloring import ColoringTone
+from glyphaneme.core.tone.curves import CurvesTone
+from glyphaneme.core.tone.invert import InvertTone
+from glyphaneme.core.tone.kinds import MAX_TONES, Tone, Tones, ops_of, working
+from glyphaneme.core.tone.levels import Ends, LevelsTone
+from glyphaneme.core.tone.light import LightTone
+from glyphaneme.core.tone.monochrome import MonochromeTone
+from glyphaneme.core.tone.one_hue import OneHueTone
+from glyphaneme.core.tone.ops import Domain, Op, Program, planned, program
+from glyphaneme.core.tone.splines import Spline, monotone
+from glyphaneme.core.tone.warmth import WarmthTone
+
+__all__ = [
+    "MAX_TONES",
+    "ColoringTone",
+    "CurvesTone",
+    "Domain",
+    "Ends",
+    "InvertTone",
+    "LevelsTone",
+    "LightTone",
+    "MonochromeTone",
+    "OneHueTone",
+    "Op",
+    "PixelTone",
+    "Program",
+    "Spline",
+    "Tone",
+    "ToneBase",
+    "Tones",
+    "WarmthTone",
+    "monotone",
+    "ops_of",
+    "planned",
+    "program",
+    "working",
+]
