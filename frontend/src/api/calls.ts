@@ -21,6 +21,7 @@ import type {
 } from "@/api/types";
 import type { Canvas, Edit, MaskPart } from "@/model/composite";
 import type { CutAnswer, CutRequest, Network } from "@/model/mattes";
+import type { ToneOf } from "@/model/tones";
 
 export const fetchWall = async (): Promise<ProjectCard[]> =>
   (await getJson<{ projects: ProjectCard[] }>("/api/projects")).projects;
@@ -108,10 +109,42 @@ export const startExport = (id: string, key: string, request: ExportRequest): Pr
 export const cancelJob = async (id: string): Promise<Job> =>
   (await send(`/api/jobs/${id}`, { method: "DELETE" })).json() as Promise<Job>;
 
+/** Which tone of which layer is worked on. */
+export interface ToneSeen {
+  readonly layer_id: string;
+  readonly place: number;
+}
+
+interface Spot extends ToneSeen {
+  readonly revision: string;
+  readonly x: number;
+  readonly y: number;
+  readonly radius: number;
+}
+
+/** Ask for the colour of a spot as a tone finds it, 0..1. */
+export const askForToneColor = (
+  id: string,
+  spot: Spot,
+): Promise<{ red: number; green: number; blue: number }> =>
+  sendJson(`/api/projects/${id}/tone-color`, spot);
+
+/** Have levels found: by a spot that is black, grey or white, or by where tones end. */
+export const askForLevels = (
+  id: string,
+  asked: Spot & { readonly role: "black" | "grey" | "white" | "ends" | "each" },
+): Promise<ToneOf<"levels">> => sendJson(`/api/projects/${id}/levels`, asked);
+
 /** Ask for a frame of a state with unsaved edits on top. */
 export const requestFrame = (
   id: string,
-  frame: { revision: string; unsaved: readonly Edit[]; view: FrameView },
+  frame: {
+    revision: string;
+    unsaved: readonly Edit[];
+    view: FrameView;
+    /** Whose tones are counted besides. */
+    tones_of: ToneSeen | null;
+  },
 ): Promise<Response> => sendBody(`/api/projects/${id}/frame`, frame);
 
 /** Ask for small renders, one per alternative. */

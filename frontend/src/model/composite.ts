@@ -21,13 +21,17 @@ export type PhotoLayer = Answered<Schemas["PhotoLayer"]>;
 export type ColorLayer = Answered<Schemas["ColorLayer"]>;
 export type GradientLayer = Answered<Schemas["GradientLayer"]>;
 export type GroupLayer = Answered<Schemas["GroupLayer"]>;
+export type ToningLayer = Answered<Schemas["ToningLayer"]>;
 
 export type Fade = Answered<Schemas["Fade"]>;
 export type Mask = Answered<Schemas["Mask"]>;
 export type MaskPart = Mask["parts"][number];
 
+export type Tone = ToningLayer["tones"][number];
+
 export type Layer = Composite["layers"][number];
 export type PlacedLayer = PhotoLayer | GroupLayer;
+export type TonedLayer = PhotoLayer | GroupLayer | ToningLayer;
 export type WashLayer = ColorLayer | GradientLayer;
 
 /** A project as it stands, with the sentences that say so. */
@@ -86,6 +90,11 @@ export function countLayers(layers: readonly Layer[]): number {
 
 export function isPlaced(layer: Layer | undefined): layer is PlacedLayer {
   return layer?.kind === "photo" || layer?.kind === "group";
+}
+
+/** Tell whether a layer has tones: colours and gradients say their colours themselves. */
+export function isToned(layer: Layer | undefined): layer is TonedLayer {
+  return layer?.kind === "toning" || isPlaced(layer);
 }
 
 /** Tell whether a layer, or a group around it, is locked. */

@@ -9,6 +9,7 @@ import {
   type Edit,
   groupsAround,
   isPlaced,
+  isToned,
   type Layer,
   type Mask,
   type Placement,
@@ -26,6 +27,8 @@ function withEdit(composite: Composite, edit: Edit): Composite {
     case "add_layer":
     case "add_color":
     case "add_gradient":
+    case "add_toning":
+    case "copy_tones":
     case "duplicate_layer":
     case "group_layers":
     case "dissolve_group":
@@ -96,6 +99,7 @@ type LayerChange = Extract<
       | "show_layer"
       | "lock_layer"
       | "fade_layer"
+      | "tone_layer"
       | MaskEdit["kind"];
   }
 >;
@@ -118,6 +122,8 @@ function changed(layer: Layer, edit: LayerChange): Layer {
       return { ...layer, locked: edit.locked };
     case "fade_layer":
       return { ...layer, fades: edit.fades };
+    case "tone_layer":
+      return isToned(layer) ? { ...layer, tones: edit.tones } : layer;
     default:
       return { ...layer, mask: masked(layer.mask ?? EMPTY_MASK, edit) };
   }

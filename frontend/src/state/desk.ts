@@ -1,15 +1,16 @@
 /** What the desk shows and works on; nothing of it is an edit. */
 
 import { create } from "zustand";
-import { type Edit, isPlaced, type Layer } from "@/model/composite";
+import { type Edit, isPlaced, isToned, type Layer } from "@/model/composite";
 import type { Point } from "@/model/geometry";
 import type { Size, StageView } from "@/model/viewing";
 
-export type Facet = "wash" | "place" | "cut" | "fade" | "blend";
+export type Facet = "wash" | "place" | "cut" | "fade" | "blend" | "tone";
 
 /** Return the facet that a layer shows: those of its kind alone. */
 export function facetFor(layer: Layer, facet: Facet): Facet {
   if (facet === "cut" || facet === "fade" || facet === "blend") return facet;
+  if (layer.kind === "toning" || (facet === "tone" && isToned(layer))) return "tone";
   return isPlaced(layer) ? "place" : "wash";
 }
 

@@ -34,6 +34,7 @@ export function sampleLayer(id: string, changes: Partial<PhotoLayer> = {}): Phot
     locked: false,
     mask: null,
     fades: [],
+    tones: [],
     ...changes,
   };
 }
@@ -45,7 +46,7 @@ export function sampleGroup(id: string, placement: Placement, ...layers: Layer[]
 
 export function sampleComposite(...layers: Layer[]): Composite {
   return {
-    schema_version: 5,
+    schema_version: 6,
     canvas: { width: 100, height: 80, ppi: 240, background: "#ffffff" },
     layers,
   };

@@ -11,6 +11,8 @@ interface LabelledSliderProps {
   readonly value: number;
   readonly min: number;
   readonly max: number;
+  /** 1 where it is not said. */
+  readonly step?: number;
   readonly unit: string;
   readonly fallback: number;
   readonly isDisabled?: boolean;
@@ -62,7 +64,7 @@ const Thumb = styled(SliderThumb)`
 const CalmNumber = memo(NumberBox);
 
 export function LabelledSlider(props: LabelledSliderProps): ReactElement {
-  const { label, value, min, max, unit, fallback, isDisabled = false } = props;
+  const { label, value, min, max, unit, fallback, isDisabled = false, step = 1 } = props;
   // The thumb follows the hand by itself; what it sets may be told less often.
   const [drawn, setDrawn] = useState<number | null>(null);
   const taken = useRef(props.onChangeEnd);
@@ -74,7 +76,7 @@ export function LabelledSlider(props: LabelledSliderProps): ReactElement {
         value={drawn ?? value}
         minValue={min}
         maxValue={max}
-        step={1}
+        step={step}
         isDisabled={isDisabled}
         onChange={(next) => {
           setDrawn(next as number);
@@ -96,7 +98,8 @@ export function LabelledSlider(props: LabelledSliderProps): ReactElement {
         value={value}
         min={min}
         max={max}
-        step={1}
+        step={step}
+        digits={step < 1 ? 2 : 0}
         unit={unit}
         isDisabled={isDisabled}
         onChange={typed}

@@ -279,3 +279,10 @@ class TonePointsError(CoreError):
             "each point or end of a tone must lie at least one level of 255 beyond the "
             "one before it"
         )
+
+
+class NoColorThereError(CoreError):
+    """A layer shows nothing where a colour was looked for."""
+
+    def __init__(self) -> None:
+        super().__init__("the layer must show something at the spot that is pointed at")

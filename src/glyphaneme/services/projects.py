@@ -62,6 +62,8 @@ class LayerSentence(BaseModel):
     """What each part of its mask is."""
     fades: list[str]
     """Where each of its fades runs."""
+    tones: list[str]
+    """What each of its tones does."""
 
 
 class ProjectState(BaseModel):
@@ -277,6 +279,7 @@ def project_state(
                 parts=_said(sentence.parts),
                 recipe=list(sentence.recipe),
                 fades=list(sentence.fades),
+                tones=list(sentence.tones),
             )
             for sentence in describe(composite)
         ],

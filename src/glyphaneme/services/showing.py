@@ -18,9 +18,10 @@ from glyphaneme.codecs import (
 )
 from glyphaneme.core.align.surfaces import blank_corners, corner_points
 from glyphaneme.core.color import palette_of
+from glyphaneme.core.document.apart import beneath
 from glyphaneme.core.document.grouping import on_canvas
 from glyphaneme.core.document.masks import hidden_part, mask_alone
-from glyphaneme.core.document.model import NEUTRAL, LayerId, members_of
+from glyphaneme.core.document.model import NEUTRAL, LayerId
 from glyphaneme.core.edits import Edit, apply
 from glyphaneme.core.render import (
     View,
@@ -45,7 +46,7 @@ if TYPE_CHECKING:
     from typing import BinaryIO
 
     from glyphaneme.core.arrays import PixelsU8
-    from glyphaneme.core.document import Composite, Layer
+    from glyphaneme.core.document import Composite
     from glyphaneme.core.render import CutOut
     from glyphaneme.services.studio import Visit
 
@@ -123,11 +124,7 @@ def _rim(visit: Visit, asked: _Asked, layer_id: str) -> PixelsU8:
     path = composite.path_to(layer_id)
     layer = with_fields(on_canvas(path), **NEUTRAL | {"name": path[-1].name})
     clear = with_fields(composite.canvas, background=None)
-    below = tuple(
-        on_canvas((*path[:depth], sibling))
-        for depth, one in enumerate(path)
-        for sibling in _beneath(members_of(path[depth - 1]) if depth else pile, one)
-    )
+    below = beneath(composite, layer_id).layers
     whole = with_fields(layer, mask=None, fades=())
     pictures = []
     for canvas, layers in (
@@ -139,10 +136,6 @@ def _rim(visit: Visit, asked: _Asked, layer_id: str) -> PixelsU8:
         assets = assets_of(visit, shown, asked.view, pile=pile)
         pictures.append(render(shown, assets, asked.view, pile=pile))
     return rim_of(*pictures)
-
-
-def _beneath(siblings: tuple[Layer, ...], layer: Layer) -> tuple[Layer, ...]:
-    return siblings[: siblings.index(layer)]
 
 
 class _Asked(NamedTuple):
@@ -183,7 +176,7 @@ def show_alternatives(
     composite = drafted(visit, project_id, draft)
     tried = [_with_edit(visit, composite, edit) for edit in alternatives]
     tallest = TALLEST_SHEET // len(tried)
-    view = _whole(composite, width, tallest=min(LARGEST_FRAME_SIDE, tallest))
+    view = whole_view(composite, width, tallest=min(LARGEST_FRAME_SIDE, tallest))
     tiles = [
         visit.studio.frames.render(project_id, one, assets_of(visit, one), view)
         for one in tried
@@ -289,7 +282,7 @@ def _beneath_layer(
         below = composite.layers[: composite.layers.index(outermost)]
         composite = with_fields(composite, layers=below)
     assets = assets_of(visit, composite, pile=pile)
-    view = _whole(composite, longest, tallest=longest)
+    view = whole_view(composite, longest, tallest=longest)
     return render(composite, assets, view, pile=pile), view.scale
 
 
@@ -303,7 +296,7 @@ def write_preview(
     """Write a small copy of a state: JPEG, or PNG where it is see-through."""
     composite = composite_at(visit, revision)
     assets = assets_of(visit, composite)
-    shown = render_fine(composite, assets, _whole(composite, width))
+    shown = render_fine(composite, assets, whole_view(composite, width))
     opaque = bool(shown[..., 3].min() == 255)
     chosen = FileFormat.JPEG if opaque else FileFormat.PNG
     write_picture(shown, file, FileSpec(chosen, quality=88, ppi=composite.canvas.ppi))
@@ -346,7 +339,7 @@ def write_hidden(
     write_picture(pixels, file, FileSpec(FileFormat.PNG, quality=100, ppi=72))
 
 
-def _whole(
+def whole_view(
     composite: Composite, width: int, *, tallest: int = LARGEST_FRAME_SIDE
 ) -> View:
     """Return a view of the whole canvas, at most so many assets wide and tall."""

@@ -16,6 +16,7 @@ from glyphaneme.web import (
     pages,
     pictures,
     projects,
+    toning,
     versions,
 )
 from glyphaneme.web.guards import MAX_UPLOAD_BYTES, guard
@@ -60,6 +61,7 @@ def create_app(studio: Studio, settings: WebSettings) -> OpenAPI:
         exports.api,
         aligning.api,
         cutouts.api,
+        toning.api,
     ):
         app.register_api(api)
     pages.serve_pages(app, settings.page_folder)

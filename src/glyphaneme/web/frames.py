@@ -13,7 +13,7 @@ from pydantic import BaseModel, Field
 from glyphaneme.core.document.model import LayerId
 from glyphaneme.core.edits import Edit
 from glyphaneme.core.mask import KeptPart, PartId
-from glyphaneme.services import keeping, showing
+from glyphaneme.services import keeping, showing, toning
 from glyphaneme.services.projects import require_project, require_revision
 from glyphaneme.services.showing import Draft, FrameView, LayerThere
 from glyphaneme.web.shared import IdPath, changing, looking
@@ -27,15 +27,25 @@ MAX_ALTERNATIVES = 32
 MAX_POINTS = 400
 Coordinate = Annotated[float, Field(ge=-1e6, le=1e6)]
 TILE_HEIGHT_HEADER = "Tile-Height"
+TONES_HEADER = "Tone-Counts"
+"""Base64 of two times four times 256 heights, as `toning.counted` says."""
 BINARY: dict[str | int | HTTPStatus, Any] = {
     200: {"content": {"application/octet-stream": {}}}
 }
 
 
+class ToneOf(BaseModel):
+    """Which tone of which layer is worked on."""
+
+    layer_id: LayerId
+    place: int = Field(ge=0)
+
+
 class FrameRequest(Draft):
-    """A draft, and a view of it."""
+    """A draft, a view of it, and whose tones shall be counted besides."""
 
     view: FrameView
+    tones_of: ToneOf | None = None
 
 
 class TriesRequest(Draft):
@@ -101,7 +111,13 @@ def post_frame(path: IdPath, body: FrameRequest) -> Response:
             draft=body,
             view=body.view,
         )
-    return Response(frame, content_type="application/octet-stream")
+        response = Response(frame, content_type="application/octet-stream")
+        if body.tones_of is not None:
+            asked = body.tones_of
+            response.headers[TONES_HEADER] = toning.counted(
+                visit, path.id, draft=body, layer_id=asked.layer_id, place=asked.place
+            )
+    return response
 
 
 class KeepRequest(Draft):

@@ -191,6 +191,13 @@ export function layGradient(desk: DeskActions): void {
   useDesk.getState().actions.open(id, "wash");
 }
 
+/** Tone everything there is so far, and open that. */
+export function layToning(desk: DeskActions): void {
+  const id = newId();
+  desk.edit({ kind: "add_toning", layer_id: id, name: "Tones", tones: [], index: null });
+  useDesk.getState().actions.open(id, "tone");
+}
+
 /** Lay a copy over the layer and open it. */
 export function duplicate(desk: DeskActions, layer: Layer): void {
   const copy = newId();

@@ -16,7 +16,8 @@ import { PlaceFacet } from "@/features/pile/PlaceFacet";
 import { Sentence, type Touch } from "@/features/pile/Sentence";
 import { useSentence } from "@/features/pile/useSentence";
 import { WashFacet } from "@/features/pile/WashFacet";
-import { isPlaced, type Layer, pathTo } from "@/model/composite";
+import { ToneFacet } from "@/features/tone/ToneFacet";
+import { isPlaced, isToned, type Layer, pathTo } from "@/model/composite";
 import { shapingLine } from "@/model/shaping";
 import { type Facet, facetFor, useDesk } from "@/state/desk";
 import { color } from "@/theme/tokens";
@@ -146,7 +147,8 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
         >
           <PlaceFacet layer={layer} />
         </FacetRow>
-      ) : (
+      ) : null}
+      {layer.kind === "color" || layer.kind === "gradient" ? (
         <FacetRow
           name="Wash"
           summary={summaries.wash}
@@ -155,7 +157,7 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
         >
           <WashFacet layer={layer} />
         </FacetRow>
-      )}
+      ) : null}
       <FacetRow
         name="Cut"
         summary={summaries.cut}
@@ -180,6 +182,16 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
       >
         <BlendFacet layer={layer} />
       </FacetRow>
+      {isToned(layer) ? (
+        <FacetRow
+          name="Tone"
+          summary={summaries.tone}
+          isOpen={facet === "tone"}
+          onOpen={() => actions.open(layer.id, "tone")}
+        >
+          <ToneFacet layer={layer} />
+        </FacetRow>
+      ) : null}
       <LayerActions layer={layer} onRename={onRename} />
     </>
   );
@@ -195,7 +207,7 @@ function openAt({ id }: Layer, what: Touch): void {
   } else open(id, isFacet(what) ? what : undefined);
 }
 
-const FACETS: ReadonlySet<Touch> = new Set(["wash", "place", "cut", "fade", "blend"]);
+const FACETS: ReadonlySet<Touch> = new Set(["wash", "place", "cut", "fade", "blend", "tone"]);
 
 function isFacet(touch: Touch): touch is Facet {
   return FACETS.has(touch);

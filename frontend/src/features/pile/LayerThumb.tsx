@@ -47,6 +47,22 @@ const Wash = styled.span`
   border: 1px solid ${color.rule};
 `;
 
+/** Steps from dark to light: the sign of what tones all beneath it. */
+const Toning = styled.span`
+  display: block;
+  width: 100%;
+  height: 100%;
+  border: 1px solid ${color.rule};
+  background: linear-gradient(
+    to right,
+    #25221d 0 20%,
+    #5b554b 20% 40%,
+    #918a7c 40% 60%,
+    #c8c0ae 60% 80%,
+    #f5f1e8 80%
+  );
+`;
+
 /** What the layer's mask hides, dimmed under slanted lines, as on the stage. */
 const Hatching = styled.span`
   position: absolute;
@@ -92,6 +108,8 @@ function Look({ layer }: { readonly layer: Layer }): ReactElement | null {
       return <Wash style={{ background: layer.color }} />;
     case "gradient":
       return <Wash style={{ background: gradientLook(layer.gradient) }} />;
+    case "toning":
+      return <Toning />;
     case "group": {
       const front = layer.layers.at(-1);
       return front ? <Look layer={front} /> : null;

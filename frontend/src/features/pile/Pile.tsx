@@ -2,7 +2,7 @@
 
 import type { ReactElement } from "react";
 import styled from "styled-components";
-import { layColor, layGradient, layPanel } from "@/features/desk/commands";
+import { layColor, layGradient, layPanel, layToning } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { ChosenPanel } from "@/features/pile/ChosenPanel";
 import { LayerList } from "@/features/pile/LayerItem";
@@ -64,8 +64,9 @@ export function Pile(): ReactElement {
       <LayOn>
         Lay on a <LiveWord onPress={() => layColor(desk)}>colour</LiveWord>, a{" "}
         <LiveWord onPress={() => layGradient(desk)}>gradient</LiveWord>, a{" "}
-        <LiveWord onPress={() => layPanel(desk)}>panel for words</LiveWord> or a{" "}
-        <LiveWord onPress={openShelf}>photo</LiveWord>.
+        <LiveWord onPress={() => layPanel(desk)}>panel for words</LiveWord>, a{" "}
+        <LiveWord onPress={openShelf}>photo</LiveWord>, or{" "}
+        <LiveWord onPress={() => layToning(desk)}>tone everything</LiveWord>.
       </LayOn>
       <Scroll>
         {layers.length === 0 ? (

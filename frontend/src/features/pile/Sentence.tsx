@@ -26,6 +26,7 @@ const GLOSS: Readonly<Partial<Record<Touch, string>>> = {
   cut: "what of it shows",
   fade: "how it fades out",
   blend: "how it joins what lies beneath",
+  tone: "its tones",
   shown: "show it again",
   lock: "unlock it",
   sheet: "size and colour of the sheet",

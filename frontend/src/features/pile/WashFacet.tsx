@@ -4,7 +4,6 @@ import { GRADIENT } from "@generated/limits";
 import type { ReactElement } from "react";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
-import { Swatches } from "@/features/pile/Swatches";
 import { useOfferedColors } from "@/features/pile/useOfferedColors";
 import {
   type ColorLayer,
@@ -25,6 +24,7 @@ import { Choice } from "@/ui/Choice";
 import { ColorWell } from "@/ui/ColorWell";
 import { LabelledSlider } from "@/ui/LabelledSlider";
 import { NumberGrid } from "@/ui/NumberGrid";
+import { Swatches } from "@/ui/Swatches";
 
 const Row = styled.div`
   display: flex;

@@ -19,6 +19,8 @@ interface LayerWords {
   readonly recipe: readonly string[];
   /** Where each of its fades runs. */
   readonly fades: readonly string[];
+  /** What each of its tones does. */
+  readonly tones: readonly string[];
 }
 
 /** Return what the layer does, in words. */
@@ -37,8 +39,10 @@ export function useSentence(layer: Layer): LayerWords {
       place: said(PLACING, ", "),
       cut: said("cut", ", ") || "all of it shown",
       fade: said("fade", ", ") || "not at all",
-      blend: said("blend", " at "),
+      blend: said("blend", " at ") || "shown plainly",
+      tone: said("tone", ", ") || "as it is",
     };
-    return { parts, summaries, recipe: found?.recipe ?? [], fades: found?.fades ?? [] };
+    const { recipe = [], fades = [], tones = [] } = found ?? {};
+    return { parts, summaries, recipe, fades, tones };
   }, [sentences, layer.id, layer.name]);
 }

@@ -118,4 +118,5 @@ const GRIPS: Readonly<Record<Facet, FacetGrips>> = {
   cut: CutGrips,
   fade: FadeLayerGrips,
   blend: PlaceGrips,
+  tone: () => null,
 };

@@ -9,7 +9,8 @@ import { shapingLine } from "@/model/shaping";
 import { brushPart } from "@/model/strokes";
 import { useBrush } from "@/state/brush";
 import { useCutting } from "@/state/cutting";
-import { facetFor, useDesk } from "@/state/desk";
+import { type Facet, facetFor, useDesk } from "@/state/desk";
+import { useToning } from "@/state/toning";
 import { color, font } from "@/theme/tokens";
 
 const Corner = styled.p`
@@ -36,6 +37,7 @@ const FACET_WORDS = {
   cut: "what of it shows",
   fade: "its fade",
   blend: "how it blends",
+  tone: "its tones",
 } as const;
 
 const DRAWING_WORDS = {
@@ -54,20 +56,36 @@ const SHAPING_WORDS = {
 
 export function WorkingOn({ layer }: { readonly layer: Layer }): ReactElement {
   const facet = useDesk((desk) => facetFor(layer, desk.facet));
-  const paints = useDesk((desk) => brushPart(layer, desk.line) !== null);
-  const drawn = useDesk((desk) => drawnKind(desk.line));
-  const shaping = useDesk((desk) => shapingLine(desk.line));
-  const rough = useDesk((desk) => isRough(layer, desk.line));
   return (
     <Corner role="status">
       Working on <strong>{layer.name}</strong>:{" "}
       {layer.locked ? "locked, it stays as it is" : FACET_WORDS[facet]}
-      {!layer.locked && facet === "place" && shaping ? `. ${SHAPING_WORDS[shaping]}` : ""}
-      {!layer.locked && facet === "cut" && paints ? <BrushWords /> : null}
-      {!layer.locked && facet === "cut" && rough ? <RoughWords /> : null}
-      {!layer.locked && facet === "cut" && drawn ? `. ${DRAWING_WORDS[drawn]}` : ""}
+      {layer.locked ? null : <HandWords layer={layer} facet={facet} />}
     </Corner>
   );
+}
+
+interface HandWordsProps {
+  readonly layer: Layer;
+  readonly facet: Facet;
+}
+
+/** What a press on the picture does. */
+function HandWords({ layer, facet }: HandWordsProps): ReactElement | null {
+  const shaping = useDesk((desk) => shapingLine(desk.line));
+  const role = useToning((toning) => toning.role);
+  if (facet === "cut") return <CuttingWords layer={layer} />;
+  if (facet === "place" && shaping) return <>. {SHAPING_WORDS[shaping]}</>;
+  return facet === "tone" && role ? <>. Press on something that is {role}</> : null;
+}
+
+function CuttingWords({ layer }: { readonly layer: Layer }): ReactElement | null {
+  const paints = useDesk((desk) => brushPart(layer, desk.line) !== null);
+  const drawn = useDesk((desk) => drawnKind(desk.line));
+  const rough = useDesk((desk) => isRough(layer, desk.line));
+  if (paints) return <BrushWords />;
+  if (rough) return <RoughWords />;
+  return drawn ? <>. {DRAWING_WORDS[drawn]}</> : null;
 }
 
 /** What the brush does, near where the eye is while painting. */

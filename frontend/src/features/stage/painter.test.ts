@@ -58,6 +58,7 @@ const shown = (changes: Partial<Shown> = {}): Shown => ({
   hatched: null,
   maskOf: null,
   maskSeen: "whole",
+  tone: null,
   trace: null,
   ...changes,
 });

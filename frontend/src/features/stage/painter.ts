@@ -1,6 +1,6 @@
 /** Paints the stage: the backing, and on it the newest frame wherever the view is. */
 
-import { requestFrame } from "@/api/calls";
+import { requestFrame, type ToneSeen } from "@/api/calls";
 import { closeFrame, decodeFrames, drawFrame, NewestOnly } from "@/api/frames";
 import type { FrameView } from "@/api/types";
 import {
@@ -16,6 +16,7 @@ import {
 import type { Canvas, Edit } from "@/model/composite";
 import { type FrameArea, frameArea, type Size, type StageView } from "@/model/viewing";
 import type { Backing, Trace } from "@/state/desk";
+import { readCounts, useToning } from "@/state/toning";
 
 export interface Shown {
   readonly projectId: string;
@@ -35,6 +36,8 @@ export interface Shown {
   readonly maskSeen: NonNullable<FrameView["mask_seen"]>;
   /** The stroke under way, where it changes only what the brush goes over. */
   readonly trace: Trace | null;
+  /** Whose tones are counted besides. */
+  readonly tone: ToneSeen | null;
 }
 
 interface Held extends Look {
@@ -241,7 +244,10 @@ async function ask(shown: Shown, area: FrameArea["request"]): Promise<ArrayBuffe
   const { projectId, revision, unsaved, moving, maskOf, maskSeen, hatched } = shown;
   const masks = { mask_of: maskOf, mask_seen: maskSeen, hidden_of: hatched };
   const view: FrameView = { ...area, fine: !moving, ...masks };
-  return (await requestFrame(projectId, { revision, unsaved, view })).arrayBuffer();
+  const response = await requestFrame(projectId, { revision, unsaved, view, tones_of: shown.tone });
+  const counts = response.headers.get("Tone-Counts");
+  if (counts) useToning.getState().setCounts(readCounts(counts));
+  return response.arrayBuffer();
 }
 
 function letGo(held: Look | null): void {

@@ -2,15 +2,17 @@
 
 import { type RefObject, useEffect, useMemo, useRef } from "react";
 import { useShallow } from "zustand/react/shallow";
+import type { ToneSeen } from "@/api/calls";
 import { Problem } from "@/api/http";
 import { type Shown, StagePainter } from "@/features/stage/painter";
-import { type Canvas, type Edit, type Layer, layerById } from "@/model/composite";
+import { type Canvas, type Edit, isToned, type Layer, layerById } from "@/model/composite";
 import { withEdits } from "@/model/expected";
 import { hasSpreadingMasks } from "@/model/masks";
+import { openTonePlace } from "@/model/tones";
 import { tryStrength } from "@/model/tries";
 import { fitView, type StageView } from "@/model/viewing";
 import { useCutting } from "@/state/cutting";
-import { type Trace, useDesk } from "@/state/desk";
+import { facetFor, type Trace, useDesk } from "@/state/desk";
 import { useMessages } from "@/state/messages";
 import { useComposite, useProject } from "@/state/project";
 
@@ -79,12 +81,13 @@ function useShown(view: StageView | null, without: boolean): Shown | null {
   const open = useHatched();
   const trace = useTrace();
   const unsaved = useUnsaved(without);
+  const tone = useToneSeen();
   const hatched = seen !== "hatched" || uncut ? null : open;
   const maskOf = seen === "hatched" ? null : open;
   const maskSeen = seen === "hatched" ? "whole" : MASK_SEEN[seen];
   return useMemo(() => {
     if (!projectId || !revision || !canvas || !view || stage.width === 0) return null;
-    const picture = { projectId, revision, unsaved, canvas, moving, trace };
+    const picture = { projectId, revision, unsaved, canvas, moving, trace, tone };
     return {
       ...picture,
       hatched,
@@ -108,6 +111,7 @@ function useShown(view: StageView | null, without: boolean): Shown | null {
     maskOf,
     maskSeen,
     trace,
+    tone,
   ]);
 }
 
@@ -117,11 +121,30 @@ const MASK_SEEN = { mask: "whole", edge: "edge", rim: "rim" } as const;
 /** What pixels depend on; a new backing alone needs none. */
 const PIXELS = [
   ...(["projectId", "revision", "unsaved", "canvas"] as const),
-  ...(["view", "stage", "hatched", "maskOf", "maskSeen"] as const),
+  ...(["view", "stage", "hatched", "maskOf", "maskSeen", "tone"] as const),
 ];
 
 function hasOtherPixels(before: Shown | null, shown: Shown): boolean {
   return before === null || PIXELS.some((name) => before[name] !== shown[name]);
+}
+
+/** Return which tone is worked on where it shows how often levels occur. */
+function useToneSeen(): ToneSeen | null {
+  const composite = useComposite();
+  const layer = useDesk((desk) =>
+    composite && !desk.lookedAt ? layerById(composite, desk.openLayer) : undefined,
+  );
+  const place = useDesk((desk) =>
+    isToned(layer) && facetFor(layer, desk.facet) === "tone"
+      ? openTonePlace(layer, desk.line)
+      : null,
+  );
+  const kind = isToned(layer) && place !== null ? layer.tones[place]?.kind : undefined;
+  const id = kind === "levels" || kind === "curves" ? layer?.id : undefined;
+  return useMemo(
+    () => (id === undefined || place === null ? null : { layer_id: id, place }),
+    [id, place],
+  );
 }
 
 /** Return the layer whose hidden parts are hatched: the open one, while Cut is open. */

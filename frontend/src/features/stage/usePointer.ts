@@ -31,6 +31,7 @@ import { insideDrag, type ShapingGrip, shapingDrag } from "@/features/stage/shap
 import { sheetDrag } from "@/features/stage/sheetDrags";
 import { SLACK, stagePoint, useHold } from "@/features/stage/useHold";
 import { viewInForce, zoomTowards } from "@/features/stage/zooming";
+import { spotDrag, spotNow } from "@/features/tone/spots";
 import {
   type Composite,
   type Gradient,
@@ -127,7 +128,7 @@ export function useStagePointer(onHold: (at: Point) => void): StageHandlers {
     onPointerDown: (event) => {
       drag.current = begun(event, spaceHeld, desk);
       const onLayers = drag.current?.kind !== "pan" && gripOf(event.target) === null;
-      const atWork = paintedNow() || roughNow() || drawnNow() || blankNow();
+      const atWork = paintedNow() || roughNow() || drawnNow() || blankNow() || spotNow();
       if (event.button === 0 && onLayers && !atWork) hold.begin(event);
     },
     onContextMenu: (event) => {
@@ -217,15 +218,28 @@ function taken(event: PointerEvent<Element>, desk: DeskActions): Drag | null {
   const open = openLayer();
   const grip = gripOf(event.target);
   if (grip === null && pressMatch(composite, start)) return null;
-  const before =
-    blankDrag(start) ??
-    sheetDrag(composite, grip, start) ??
-    withMany(composite, open, grip, start, event);
+  const before = asked(start, event, desk) ?? forMany(composite, open, grip, start, event);
   if (before) return before;
   const working = event.altKey ? null : atWork(composite, event, grip, desk);
   if (working) return working();
   if (grip !== null && open) return grippedBy(composite, open, grip, start);
   return ungripped(composite, open, start, event);
+}
+
+/** Return what begins where the next press has been asked for. */
+function asked(start: Point, event: PointerEvent<Element>, desk: DeskActions): Drag | null {
+  return blankDrag(start) ?? spotDrag(start, event, desk);
+}
+
+/** Return what begins of the sheet, or of several layers at once. */
+function forMany(
+  composite: Composite,
+  open: Layer | undefined,
+  grip: Grip | null,
+  start: Point,
+  event: PointerEvent<Element>,
+): Drag | null {
+  return sheetDrag(composite, grip, start) ?? withMany(composite, open, grip, start, event);
 }
 
 /** Where no grip is: the photo in its frame while that is cropped, or a layer. */
@@ -333,7 +347,7 @@ function isCropping(layer: Layer | undefined): layer is PhotoLayer {
 
 function worksInside(layer: Layer): boolean {
   const facet = facetFor(layer, useDesk.getState().facet);
-  return facet === "cut" || facet === "fade";
+  return facet === "cut" || facet === "fade" || facet === "tone";
 }
 
 function canBeTaken(composite: Composite, layer: PlacedLayer, at: Point): boolean {

@@ -14,6 +14,7 @@ import {
   type ColorLayer,
   type Composite,
   isLocked,
+  isToned,
   type Layer,
   layerById,
   type PhotoLayer,
@@ -23,6 +24,7 @@ import { drawnKind, hasColours } from "@/model/drawing";
 import { fadeTries, openFadePlace } from "@/model/fades";
 import { type MattePart, openMatte } from "@/model/mattes";
 import { brushPart } from "@/model/strokes";
+import { toneTries } from "@/model/toneTries";
 import { colorTries, gradientTries, type TryGroup, tryMode } from "@/model/tries";
 import { sayCount } from "@/model/wording";
 import { type Facet, facetFor, useDesk } from "@/state/desk";
@@ -120,6 +122,11 @@ function ModeStrip({ layer }: StripProps): ReactElement | null {
   return <Tries label="Try each blend mode on this picture" groups={groups} />;
 }
 
+function ToneStrip({ layer }: StripProps): ReactElement | null {
+  if (!isToned(layer)) return null;
+  return <Tries label="Try tones on this picture" groups={toneTries(layer)} />;
+}
+
 function ColorStrip({ layer }: { readonly layer: ColorLayer }): ReactElement {
   const groups = colorTries(layer, useOfferedColors(layer));
   return <Tries label="Try colours on this picture" groups={groups} />;
@@ -202,4 +209,5 @@ const STRIPS: Partial<Record<Facet, (props: StripProps) => ReactElement | null>>
   fade: FadeStrip,
   cut: CutStrip,
   wash: WashStrip,
+  tone: ToneStrip,
 };

@@ -1,16 +1,21 @@
-"""One layer by itself, in the frame of the whole."""
+"""One layer by itself, and what lies beneath it, in the frame of the whole."""
 
 from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
 from glyphaneme.core.document.grouping import on_canvas
-from glyphaneme.core.document.model import NEUTRAL, ToningLayer
+from glyphaneme.core.document.model import (
+    NEUTRAL,
+    TonedLayer,
+    ToningLayer,
+    members_of,
+)
 from glyphaneme.core.errors import NoSuchWorkError
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
-    from glyphaneme.core.document.model import Composite
+    from glyphaneme.core.document.model import Composite, Layer
 
 
 def alone(composite: Composite, layer_id: str) -> Composite:
@@ -41,3 +46,66 @@ def alone(composite: Composite, layer_id: str) -> Composite:
         raise NoSuchWorkError(path[-1].kind, "has no pixels of its own")
     plain = NEUTRAL | {"name": path[-1].name, "fades": ()}
     return with_fields(composite, layers=(with_fields(on_canvas(path), **plain),))
+
+
+def beneath(composite: Composite, layer_id: str) -> Composite:
+    """Return a composite with only what lies beneath a layer, at any depth.
+
+    Parameters
+    ----------
+    composite : Composite
+        Any state.
+    layer_id : str
+        Which layer, in whatever groups; `LayerMissingError` where there is none.
+
+    Returns
+    -------
+    Composite
+        On the same sheet; what lies in the layer's own groups is out of them.
+    """
+    path = composite.path_to(layer_id)
+    piles = [composite.layers, *(members_of(group) for group in path[:-1])]
+    layers = tuple(
+        on_canvas((*path[:depth], sibling))
+        for depth, (pile, one) in enumerate(zip(piles, path, strict=True))
+        for sibling in pile[: pile.index(one)]
+    )
+    return with_fields(composite, layers=layers)
+
+
+def before_tone(composite: Composite, layer_id: str, place: int) -> Composite:
+    """Return a layer by itself as one of its tones finds it.
+
+    Parameters
+    ----------
+    composite : Composite
+        Any state.
+    layer_id : str
+        Which layer, in whatever groups; `LayerMissingError` where there is none.
+    place : int
+        How many of its tones are at work; those from there on are left out.
+
+    Returns
+    -------
+    Composite
+        Of a layer that tones what lies beneath: that, in its own group.
+
+    Raises
+    ------
+    NoSuchWorkError
+        The layer has no tones.
+    """
+    path = composite.path_to(layer_id)
+    layer = path[-1]
+    if not isinstance(layer, TonedLayer):
+        raise NoSuchWorkError(layer.kind, "has colours of its own, and no tones")
+    earlier = with_fields(on_canvas(path), tones=layer.tones[:place])
+    clear = with_fields(composite.canvas, background=None)
+    if not isinstance(layer, ToningLayer):
+        plain = with_fields(earlier, **NEUTRAL | {"name": layer.name})
+        return with_fields(composite, canvas=clear, layers=(plain,))
+    pile: tuple[Layer, ...] = composite.siblings_of(layer_id)
+    below = (on_canvas((*path[:-1], one)) for one in pile[: pile.index(layer)])
+    whole = with_fields(earlier, **NEUTRAL | {"name": layer.name}, mask=None, fades=())
+    canvas = composite.canvas if len(path) == 1 else clear
+    return with_fields(composite, canvas=canvas, layers=(*below, whole))

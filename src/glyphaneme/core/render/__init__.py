@@ -6,6 +6,7 @@ from glyphaneme.core.render.assets import Assets, Needed, all_needed, assets_nee
 from glyphaneme.core.render.caching import FrameCache
 from glyphaneme.core.render.composing import Rounding
 from glyphaneme.core.render.edges import edge_of
+from glyphaneme.core.render.histograms import histograms
 from glyphaneme.core.render.own_colors import own_pyramid
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.picking import CutOut, layers_under
@@ -34,6 +35,7 @@ __all__ = [
     "assets_needed",
     "edge_of",
     "hidden_share",
+    "histograms",
     "layers_under",
     "mask_view",
     "own_colors_by",

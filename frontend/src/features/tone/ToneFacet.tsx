@@ -1,0 +1,250 @@
+/** Tone: how light and of what colour a layer is, as lines that are worked in order. */
+
+import { PHOTO_LAYER } from "@generated/limits";
+import { GripVertical } from "lucide-react";
+import { Fragment, type ReactElement } from "react";
+import { Button, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
+import styled from "styled-components";
+import { useDeskActions } from "@/features/desk/DeskContext";
+import { useSentence } from "@/features/pile/useSentence";
+import { ToneSettings } from "@/features/tone/ToneSettings";
+import {
+  allLayers,
+  type Composite,
+  isLocked,
+  isToned,
+  type Tone,
+  type TonedLayer,
+} from "@/model/composite";
+import {
+  freshTone,
+  movedTo,
+  openTonePlace,
+  TONE_NAMES,
+  type ToneKind,
+  toned,
+  withTone,
+} from "@/model/tones";
+import { useDesk } from "@/state/desk";
+import { useComposite } from "@/state/project";
+import { color, font } from "@/theme/tokens";
+import { PlainButton } from "@/ui/Button";
+import { Fields } from "@/ui/Fields";
+import { LiveSelect } from "@/ui/LiveSelect";
+import { LiveWord } from "@/ui/LiveWord";
+import { Tick } from "@/ui/Tick";
+
+const Lines = styled(GridList)`
+  display: grid;
+  border-top: 1px solid ${color.rule};
+  outline: none;
+` as typeof GridList;
+
+const Line = styled(GridListItem)`
+  display: grid;
+  grid-template-columns: 16px 1fr;
+  gap: 6px;
+  align-items: baseline;
+  padding: 7px 6px 7px 2px;
+  border-bottom: 1px solid ${color.rule};
+  border-left: 3px solid transparent;
+  font-family: ${font.reading};
+  font-size: 15px;
+  outline: none;
+
+  &[data-focus-visible] {
+    outline: 2px solid ${color.on};
+    outline-offset: -2px;
+  }
+
+  &[data-open="true"] {
+    border-left-color: ${color.live};
+    background: ${color.well};
+  }
+
+  &[data-off="true"] {
+    color: ${color.softInk};
+  }
+
+  &[data-dragging] {
+    opacity: 0.5;
+  }
+`;
+
+const Handle = styled(Button)`
+  padding: 0;
+  border: 0;
+  background: none;
+  color: ${color.ruleStrong};
+  cursor: grab;
+`;
+
+const Words = styled.p`
+  font-family: ${font.reading};
+  font-size: 15px;
+  line-height: 1.5;
+`;
+
+interface ToneFacetProps {
+  readonly layer: TonedLayer;
+}
+
+export function ToneFacet({ layer }: ToneFacetProps): ReactElement | null {
+  const composite = useComposite();
+  const place = useDesk((desk) => openTonePlace(layer, desk.line));
+  if (!composite) return null;
+  const isOff = isLocked(composite, layer.id);
+  return (
+    <>
+      {layer.tones.length > 0 ? <ToneLines layer={layer} isOff={isOff} /> : null}
+      {place === null || isOff ? null : <OpenTone key={place} layer={layer} place={place} />}
+      {isOff ? null : <AddLine layer={layer} composite={composite} />}
+    </>
+  );
+}
+
+interface ToneLinesProps extends ToneFacetProps {
+  readonly isOff: boolean;
+}
+
+interface ToneLine {
+  readonly id: string;
+  readonly tone: Tone;
+  readonly words: string;
+}
+
+function ToneLines({ layer, isOff }: ToneLinesProps): ReactElement {
+  const desk = useDeskActions();
+  const { tones: words } = useSentence(layer);
+  const open = useDesk((state) => openTonePlace(layer, state.line));
+  const { openLine } = useDesk((state) => state.actions);
+  const lines = layer.tones.map((tone, place) => ({
+    id: String(place),
+    tone,
+    words: words[place] ?? nameOf(tone.kind),
+  }));
+  const { dragAndDropHooks } = useDragAndDrop({
+    isDisabled: isOff,
+    getItems: (keys) => [...keys].map((key) => ({ "text/plain": String(key) })),
+    onReorder: ({ keys, target }) => {
+      const from = Number([...keys][0]);
+      const to = Number(target.key) + (target.dropPosition === "after" ? 1 : 0);
+      desk.edit(toned(layer, movedTo(layer.tones, from, to)));
+      openLine(null);
+    },
+  });
+  return (
+    <Lines
+      aria-label={`Tones of ${layer.name}`}
+      items={lines}
+      dependencies={[words, open, isOff]}
+      dragAndDropHooks={dragAndDropHooks}
+      keyboardNavigationBehavior="tab"
+    >
+      {({ id, tone, words: said }: ToneLine) => (
+        <Line id={id} textValue={said} data-open={id === String(open)} data-off={!tone.works}>
+          <Handle slot="drag" aria-label={`Move ${said}`}>
+            <GripVertical size={13} aria-hidden="true" />
+          </Handle>
+          <span>
+            <LiveWord
+              isExpanded={id === String(open)}
+              onPress={() => openLine(id === String(open) ? null : id)}
+            >
+              {said}
+            </LiveWord>
+            {tone.works ? "" : ". Off."}
+          </span>
+        </Line>
+      )}
+    </Lines>
+  );
+}
+
+function nameOf(kind: ToneKind): string {
+  return TONE_NAMES.find((one) => one.kind === kind)?.name ?? kind;
+}
+
+interface OpenToneProps extends ToneFacetProps {
+  readonly place: number;
+}
+
+/** What is set of the open tone, and what can be done with it as a whole. */
+function OpenTone({ layer, place }: OpenToneProps): ReactElement | null {
+  const desk = useDeskActions();
+  const { openLine } = useDesk((state) => state.actions);
+  const tone = layer.tones[place];
+  if (!tone) return null;
+  return (
+    <Fields>
+      <ToneSettings layer={layer} place={place} />
+      <Tick
+        isSelected={tone.works}
+        onChange={(works) => desk.edit(toned(layer, withTone(layer, place, { ...tone, works })))}
+      >
+        At work
+      </Tick>
+      <PlainButton
+        onPress={() => {
+          desk.edit(
+            toned(
+              layer,
+              layer.tones.filter((_, index) => index !== place),
+            ),
+          );
+          openLine(null);
+        }}
+      >
+        Take this tone away
+      </PlainButton>
+    </Fields>
+  );
+}
+
+interface AddLineProps extends ToneFacetProps {
+  readonly composite: Composite;
+}
+
+function AddLine({ layer, composite }: AddLineProps): ReactElement | null {
+  const desk = useDeskActions();
+  const { openLine } = useDesk((state) => state.actions);
+  const add = (kind: ToneKind) => {
+    desk.edit(toned(layer, [...layer.tones, freshTone(kind)]));
+    openLine(String(layer.tones.length));
+  };
+  const others = allLayers(composite.layers).filter(
+    (one) => one.id !== layer.id && isToned(one) && one.tones.length > 0,
+  );
+  const isFull = layer.tones.length >= PHOTO_LAYER.tones.maxItems;
+  return (
+    <Words>
+      {isFull ? `A layer has at most ${PHOTO_LAYER.tones.maxItems} tones` : "Add "}
+      {isFull
+        ? null
+        : TONE_NAMES.map(({ kind, name }, index) => (
+            <Fragment key={kind}>
+              <LiveWord onPress={() => add(kind)}>{name}</LiveWord>
+              {separator(index, TONE_NAMES.length)}
+            </Fragment>
+          ))}
+      {others.length > 0 ? (
+        <>
+          ; or take all tones of{" "}
+          <LiveSelect
+            label="Take the tones of"
+            value=""
+            fallback="another layer"
+            choices={others.map((one) => ({ id: one.id, label: one.name }))}
+            onChange={(from_id) => desk.edit({ kind: "copy_tones", layer_id: layer.id, from_id })}
+          />
+        </>
+      ) : null}
+      .
+    </Words>
+  );
+}
+
+function separator(index: number, count: number): string {
+  if (index === count - 1) return "";
+  return index === count - 2 ? " or " : ", ";
+}

@@ -1,0 +1,167 @@
+/** Pressing on the picture to set tones: what is black there, or a curve at that tone. */
+
+import type { PointerEvent } from "react";
+import { askForLevels, askForToneColor } from "@/api/calls";
+import { openLayer } from "@/features/desk/commands";
+import type { DeskActions } from "@/features/desk/DeskContext";
+import type { DrawDrag } from "@/features/stage/drawing";
+import { viewInForce } from "@/features/stage/zooming";
+import { isToned, type TonedLayer } from "@/model/composite";
+import { heightOf, pointNear, withMovedPoint, withPoint } from "@/model/curves";
+import type { Point } from "@/model/geometry";
+import { type CurvePoints, MOST_POINTS, openTonePlace, toned, withTone } from "@/model/tones";
+import { facetFor, useDesk } from "@/state/desk";
+import { useMessages } from "@/state/messages";
+import { savedRevision } from "@/state/project";
+import { type Channel, type SpotRole, useToning } from "@/state/toning";
+
+/** Pixels of the screen: what is pointed at is no single pixel. */
+const SPOT = 3;
+const LARGEST_SPOT = 64;
+/** Pixels of the screen that lead from black to white. */
+const FULL_WAY = 300;
+const NEAR = 0.03;
+
+interface Open {
+  readonly layer: TonedLayer;
+  readonly place: number;
+}
+
+/** Return the layer and the tone that are worked on. */
+function openTone(): Open | null {
+  const layer = openLayer();
+  const { facet, line } = useDesk.getState();
+  if (!isToned(layer) || layer.locked || facetFor(layer, facet) !== "tone") return null;
+  const place = openTonePlace(layer, line);
+  return place === null ? null : { layer, place };
+}
+
+/** Tell whether the next press on the picture points at a spot. */
+export function spotNow(): boolean {
+  return useToning.getState().role !== null && openTone() !== null;
+}
+
+/** Begin what a press means for the open tone; null where it means nothing for it. */
+export function spotDrag(
+  start: Point,
+  event: { readonly altKey: boolean; readonly clientY: number },
+  desk: DeskActions,
+): DrawDrag | null {
+  const open = openTone();
+  if (!open) return null;
+  const { role } = useToning.getState();
+  if (role) return pointedAt(open, start, role);
+  const tone = open.layer.tones[open.place];
+  return tone?.kind === "curves" && event.altKey ? curveDrag(open, start, event, desk) : null;
+}
+
+function pointedAt({ layer, place }: Open, { x, y }: Point, role: SpotRole): DrawDrag {
+  return {
+    kind: "draw",
+    move: () => undefined,
+    end: (desk) => {
+      useToning.getState().setRole(null);
+      void findLevels(desk, layer, place, { role, x, y, radius: spotRadius() });
+    },
+  };
+}
+
+function spotRadius(): number {
+  return Math.min(Math.max(SPOT / (viewInForce()?.scale ?? 1), 0.5), LARGEST_SPOT);
+}
+
+interface Sought {
+  readonly role: SpotRole | "ends" | "each";
+  readonly x?: number;
+  readonly y?: number;
+  readonly radius?: number;
+}
+
+/** Have levels found, and set them. */
+export async function findLevels(
+  desk: DeskActions,
+  layer: TonedLayer,
+  place: number,
+  { role, x = 0, y = 0, radius = 1 }: Sought,
+): Promise<void> {
+  try {
+    const revision = await savedRevision();
+    const asked = { revision, layer_id: layer.id, place, x, y, radius, role };
+    const levels = await askForLevels(desk.projectId, asked);
+    desk.edit(toned(layer, withTone(layer, place, levels)));
+  } catch (error) {
+    useMessages.getState().warn(error instanceof Error ? error.message : String(error));
+  }
+}
+
+/** Move the curve at the tone of a spot: up makes it lighter, down darker. */
+function curveDrag(
+  { layer, place }: Open,
+  { x, y }: Point,
+  { clientY }: { readonly clientY: number },
+  desk: DeskActions,
+): DrawDrag {
+  const { channel } = useToning.getState();
+  let points: CurvePoints | null = null;
+  let at = -1;
+  let isOver = false;
+  let moved = 0;
+  const show = () => {
+    const point = points?.[at];
+    if (!points || !point) return;
+    const led = withMovedPoint(points, at, [point[0], point[1] + moved / FULL_WAY]);
+    const edit = toned(layer, withTone(layer, place, withChannel(layer, place, channel, led)));
+    const { setLive } = useDesk.getState().actions;
+    setLive(isOver ? null : edit);
+    if (isOver) desk.edit(edit);
+  };
+  const take = async () => {
+    try {
+      const revision = await savedRevision();
+      const asked = { revision, layer_id: layer.id, place, x, y, radius: spotRadius() };
+      const tone = levelOf(await askForToneColor(desk.projectId, asked), channel);
+      const before = curveOf(layer, place, channel);
+      const near = pointNear(before, tone, NEAR);
+      points = near < 0 ? withPoint(before, [tone, heightOf(before, tone)], MOST_POINTS) : before;
+      at = near < 0 ? pointNear(points, tone, 0) : near;
+      show();
+    } catch (error) {
+      useMessages.getState().warn(error instanceof Error ? error.message : String(error));
+    }
+  };
+  void take();
+  return {
+    kind: "draw",
+    move: (event: PointerEvent<Element>) => {
+      moved = clientY - event.clientY;
+      show();
+    },
+    end: () => {
+      isOver = true;
+      show();
+    },
+  };
+}
+
+function curveOf(layer: TonedLayer, place: number, channel: Channel): CurvePoints {
+  const tone = layer.tones[place];
+  return tone?.kind === "curves" ? tone[channel] : [];
+}
+
+function withChannel(layer: TonedLayer, place: number, channel: Channel, points: CurvePoints) {
+  const tone = layer.tones[place];
+  if (tone?.kind !== "curves") throw new Error("There is no curve to lead.");
+  return { ...tone, [channel]: points };
+}
+
+interface Color {
+  readonly red: number;
+  readonly green: number;
+  readonly blue: number;
+}
+
+/** For all channels the luma counts (Rec. ITU-R BT.601). */
+function levelOf(color: Color, channel: Channel): number {
+  if (channel !== "all") return color[channel];
+  return 0.299 * color.red + 0.587 * color.green + 0.114 * color.blue;
+}
