@@ -3,6 +3,7 @@
 import type { Tone, TonedLayer } from "@/model/composite";
 import { freshTone, toned } from "@/model/tones";
 import type { Try, TryGroup } from "@/model/tries";
+import type { Size } from "@/model/viewing";
 
 interface Start {
   readonly title: string;
@@ -69,9 +70,29 @@ export const STARTS: readonly StartGroup[] = [
   },
 ];
 
+/** Lengths are shares of the shorter side: they look alike on pictures of any size. */
+function madeOf(side: number): StartGroup {
+  const share = (part: number) => Math.round(side * part * 10) / 10;
+  const held = (value: number, least: number, most: number) =>
+    Math.min(Math.max(value, least), most);
+  return {
+    title: "Sharpness and paint",
+    starts: [
+      start("Crisp", freshTone("sharpen", { radius: held(share(0.001), 0.3, 20) })),
+      start("Clear", freshTone("clarity", { amount: 0.5, radius: held(share(0.02), 5, 300) })),
+      start("Soft", freshTone("blur", { radius: held(share(0.004), 0, 300) })),
+      start("Out of focus", freshTone("lens", { radius: held(share(0.012), 0, 200) })),
+      start("Painted", freshTone("painterly", { brush: held(share(0.01), 2, 80) })),
+      start("Grainy", freshTone("grain", { amount: 0.35, size: held(share(0.0012), 0.5, 12) })),
+    ],
+  };
+}
+
 /** Return what a layer can begin with: its tones so far, and each start after them. */
-export function toneTries(layer: TonedLayer): TryGroup[] {
-  const base = beforeStart(layer.tones);
+export function toneTries(layer: TonedLayer, sheet: Size): TryGroup[] {
+  const { width, height } = layer.kind === "toning" ? sheet : layer;
+  const groups = [...STARTS, madeOf(Math.min(width, height))];
+  const base = beforeStart(layer.tones, groups);
   const offer = ({ title, tones }: Start): Try => {
     const all = [...base, ...tones];
     return { title, edit: toned(layer, all), isChosen: isSame(all, layer.tones) };
@@ -79,15 +100,15 @@ export function toneTries(layer: TonedLayer): TryGroup[] {
   const none = offer({ title: base.length > 0 ? "Without" : "As it is", tones: [] });
   return [
     { title: "Before", tries: [none] },
-    ...STARTS.map((group) => ({ title: group.title, tries: group.starts.map(offer) })),
+    ...groups.map((group) => ({ title: group.title, tries: group.starts.map(offer) })),
   ];
 }
 
 /** Leave out the start that was taken last: another one stands in its place then. */
-function beforeStart(tones: readonly Tone[]): readonly Tone[] {
-  const taken = STARTS.flatMap((group) => group.starts).find((one) =>
-    isSame(one.tones, tones.slice(-one.tones.length)),
-  );
+function beforeStart(tones: readonly Tone[], groups: readonly StartGroup[]): readonly Tone[] {
+  const taken = groups
+    .flatMap((group) => group.starts)
+    .find((one) => isSame(one.tones, tones.slice(-one.tones.length)));
   return taken ? tones.slice(0, -taken.tones.length) : tones;
 }
 

@@ -70,6 +70,12 @@ export const FRESH_TONES: { readonly [Kind in ToneKind]: ToneOf<Kind> } = {
     tinted: 0.5,
   },
   invert: { kind: "invert", works: true },
+  sharpen: { kind: "sharpen", works: true, amount: 0.8, radius: 1.5, threshold: 2 },
+  blur: { kind: "blur", works: true, radius: 8 },
+  lens: { kind: "lens", works: true, radius: 12, shine: 0.4 },
+  clarity: { kind: "clarity", works: true, amount: 0.3, radius: 40 },
+  painterly: { kind: "painterly", works: true, brush: 16, detail: 0.5 },
+  grain: { kind: "grain", works: true, amount: 0.25, size: 1.5 },
 };
 
 /** In the order in which they are offered. */
@@ -82,6 +88,12 @@ export const TONE_NAMES: readonly { readonly kind: ToneKind; readonly name: stri
   { kind: "one_hue", name: "one hue alone" },
   { kind: "monochrome", name: "black and white" },
   { kind: "invert", name: "a negative" },
+  { kind: "sharpen", name: "sharpness" },
+  { kind: "clarity", name: "clarity" },
+  { kind: "blur", name: "a blur" },
+  { kind: "lens", name: "out of focus" },
+  { kind: "painterly", name: "paint" },
+  { kind: "grain", name: "grain" },
 ];
 
 /** Return a tone of a kind with some of its values set. */

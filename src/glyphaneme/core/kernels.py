@@ -5,6 +5,7 @@ from __future__ import annotations
 from glyphaneme.core._kernels import (
     carrying,
     composing,
+    daubing,
     halving,
     matting,
     nearness,
@@ -18,6 +19,7 @@ from glyphaneme.core._kernels import (
 __all__ = [
     "carrying",
     "composing",
+    "daubing",
     "halving",
     "matting",
     "nearness",

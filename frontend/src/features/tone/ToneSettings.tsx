@@ -1,24 +1,22 @@
-/** The settings of one tone: the table of what each kind has. */
+/** The settings of one tone: sliders, or what its kind has instead. */
 
 import type { ComponentType, ReactElement } from "react";
-import { ColoringSettings } from "@/features/tone/ColoringSettings";
 import { CurvesSettings } from "@/features/tone/CurvesSettings";
 import { LevelsSettings } from "@/features/tone/LevelsSettings";
-import { LightSettings } from "@/features/tone/LightSettings";
 import { MonochromeSettings } from "@/features/tone/MonochromeSettings";
 import { OneHueSettings } from "@/features/tone/OneHueSettings";
+import { SLIDERS } from "@/features/tone/sliders";
+import { type ToneSlider, ToneSliders } from "@/features/tone/ToneSliders";
 import { type Setting, useSetting } from "@/features/tone/useSetting";
-import { WarmthSettings } from "@/features/tone/WarmthSettings";
 import type { TonedLayer } from "@/model/composite";
 import type { ToneKind } from "@/model/tones";
 
-/** A kind without settings is not in it. */
-const SETTINGS: { readonly [Kind in ToneKind]?: ComponentType<{ setting: Setting<Kind> }> } = {
-  light: LightSettings,
+type Settings<Kind extends ToneKind> = ComponentType<{ readonly setting: Setting<Kind> }>;
+
+/** Of kinds that more than sliders belong to. */
+const SETTINGS: { readonly [Kind in ToneKind]?: Settings<Kind> } = {
   levels: LevelsSettings,
   curves: CurvesSettings,
-  warmth: WarmthSettings,
-  coloring: ColoringSettings,
   one_hue: OneHueSettings,
   monochrome: MonochromeSettings,
 };
@@ -31,8 +29,9 @@ interface ToneSettingsProps {
 export function ToneSettings({ layer, place }: ToneSettingsProps): ReactElement | null {
   const setting = useSetting(layer, place);
   if (!setting) return null;
-  const Shown = SETTINGS[setting.tone.kind] as
-    | ComponentType<{ setting: Setting<ToneKind> }>
-    | undefined;
-  return Shown ? <Shown setting={setting} /> : null;
+  const { kind } = setting.tone;
+  const Own = SETTINGS[kind] as Settings<ToneKind> | undefined;
+  if (Own) return <Own setting={setting} />;
+  const sliders = SLIDERS[kind] as readonly ToneSlider<ToneKind>[] | undefined;
+  return sliders ? <ToneSliders setting={setting} sliders={sliders} /> : null;
 }

@@ -122,9 +122,14 @@ function ModeStrip({ layer }: StripProps): ReactElement | null {
   return <Tries label="Try each blend mode on this picture" groups={groups} />;
 }
 
-function ToneStrip({ layer }: StripProps): ReactElement | null {
+function ToneStrip({ composite, layer }: StripProps): ReactElement | null {
   if (!isToned(layer)) return null;
-  return <Tries label="Try tones on this picture" groups={toneTries(layer)} />;
+  return (
+    <Tries
+      label="Try tones on this picture"
+      groups={toneTries(layer, sheetOf(composite, layer.id))}
+    />
+  );
 }
 
 function ColorStrip({ layer }: { readonly layer: ColorLayer }): ReactElement {

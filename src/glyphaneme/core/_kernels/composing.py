@@ -311,6 +311,27 @@ def fetch(
 
 
 @njit(**PART)
+def fetch_toned(
+    layers: np.ndarray,
+    layer: int,
+    row: int,
+    column: int,
+    lines: int,
+    t: np.ndarray,
+    n: int,
+) -> None:
+    """Read what has been toned before; it stays as see-through as what lies there."""
+    one = layers[layer]
+    texels = carray(pointer(one.address), (one.rows * one.columns,), np.uint32)
+    for line in range(lines):
+        here = t[line * n :]
+        start = (row + line) * one.columns + column
+        copy_span(texels, start, ONE, here, n)
+        for i in range(n):
+            here[SA + i] = one.opacity
+
+
+@njit(**PART)
 def fetch_lines(
     layers: np.ndarray,
     layer: int,
@@ -579,7 +600,10 @@ def compose_chunks(
                     end_group(t, beneath[depth * PLANES :], opacity, size)
                     solid = solids[depth]
                 elif kind == TONING:
-                    take_composite(t, layers[layer].opacity, size)
+                    if layers[layer].copied == 1:
+                        fetch_toned(layers, layer, row, start, len(spans), t, n)
+                    else:
+                        take_composite(t, layers[layer].opacity, size)
                 elif solid and layers[layer].copied == 1 and layers[layer].tones == 0:
                     lay_copied_lines(
                         layers, layer, row, start, spans, veils, t, n, below, right

@@ -10,7 +10,7 @@ from glyphaneme.core.edits.base import FieldEdit, LayerEdit
 from glyphaneme.core.errors import NoSuchWorkError
 from glyphaneme.core.tone import Tone, Tones
 from glyphaneme.core.values import with_fields
-from glyphaneme.core.wording import toning_words
+from glyphaneme.core.wording import tone_words, toning_words
 
 if TYPE_CHECKING:
     from glyphaneme.core.document.model import Composite, Layer
@@ -41,7 +41,10 @@ class ToneLayer(FieldEdit):
         """Say what is new, as the layer's sentence does."""
         before = layer.tones if isinstance(layer, TonedLayer) else ()
         new = tuple(one for one in self.tones if one not in before)
-        return toning_words(new) or toning_words(self.tones) or "in its own tones"
+        said = toning_words(new)
+        if not said and new:
+            return f"with {tone_words(new[-1])}"
+        return said or toning_words(self.tones) or "without tones"
 
 
 class CopyTones(LayerEdit):

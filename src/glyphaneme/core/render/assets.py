@@ -12,6 +12,7 @@ from glyphaneme.core.document.model import (
     GroupLayer,
     PhotoLayer,
     PlacedLayer,
+    ToningLayer,
     members_of,
     path_in,
 )
@@ -21,6 +22,7 @@ from glyphaneme.core.place import Pyramid, canvas_to_source
 from glyphaneme.core.place.warping import warp_of
 from glyphaneme.core.render.texels import own_colors_in
 from glyphaneme.core.render.warped import reach_in
+from glyphaneme.core.tone import reach_of
 
 if TYPE_CHECKING:
     from collections.abc import Iterable, Iterator
@@ -87,10 +89,17 @@ def assets_needed(
     >>> assets_needed(Composite(canvas=Canvas(width=4, height=4))).pictures
     frozenset()
     """
+    if any(map(_spreads, composite.all_layers())):
+        view = None
     shown = list(_shown(composite.layers, view, view and view.to_canvas))
     around = composite.layers if pile is None else pile
     others = [one for layer in shown for one in others_read(layer, around)]
     return needed_by([*shown, *(inner for one in others for inner in _all_of(one))])
+
+
+def _spreads(layer: Layer) -> bool:
+    """Tell whether what lies beyond a view counts in it."""
+    return isinstance(layer, GroupLayer | ToningLayer) and reach_of(layer.tones) > 0
 
 
 def needed_by(layers: list[Layer]) -> Needed:

@@ -164,19 +164,17 @@ class FrameCache:
             for one in composite.layers
             if one.visible and one.opacity
         )
-        passes = Passes(pile, assets, view, self._sheets)
         background = background_of(composite.canvas)
+        passes = Passes(pile, assets, view, self._sheets, composite.canvas)
         with self._lock:
             before = self._scenes.get(key, Scene(layers=()))
         reading = Reading(assets, view, passes, averaged=fine)
         scene = _next_scene(before, layers, reading, background)
         table = build_table(
             tuple(one.layer for one in layers[scene.beneath :]),
-            assets,
-            view,
-            passes=passes,
+            reading,
             placed=scene.placed,
-            averaged=fine,
+            below=tuple(one.layer for one in layers[: scene.beneath]),
         )
         frame = compose(table, background, view, base=scene.base)
         self._keep(key, scene)
@@ -206,11 +204,9 @@ def _next_scene(
     if beneath < same < len(layers):
         table = build_table(
             tuple(one.layer for one in layers[beneath:same]),
-            reading.assets,
-            reading.view,
-            passes=reading.passes,
+            reading,
             placed=before.placed,
-            averaged=reading.averaged,
+            below=tuple(one.layer for one in layers[:beneath]),
         )
         base = compose_base(table, background, reading.view, base=base)
         beneath = same
@@ -256,7 +252,7 @@ def _placed_again(
 
 def _place(layer: Layer, reading: Reading) -> Placed | None:
     """Render one layer alone, as far as it reaches in the view."""
-    view, assets = reading.view, reading.assets
+    view = reading.view
     left, top, right, bottom = reach_of(layer, view)
     if left >= right or top >= bottom:
         return None
@@ -269,9 +265,7 @@ def _place(layer: Layer, reading: Reading) -> Placed | None:
     )
     alone = layer.model_copy(update=NEUTRAL)
     passes = reading.passes.of_part(part)
-    table = build_table(
-        (alone,), assets, part, passes=passes, averaged=reading.averaged
-    )
+    table = build_table((alone,), reading._replace(view=part, passes=passes))
     shown = compose(table, CLEAR, part)
     opaque = bool(shown[..., 3].min() == 255)
     return Placed(pixels=shown, left=left, top=top, opaque=opaque)

@@ -15,14 +15,16 @@ from glyphaneme.core.document.model import NEUTRAL, path_in
 from glyphaneme.core.mask import LayerQuality, Seeing
 from glyphaneme.core.mask.planes import plane_of
 from glyphaneme.core.mask.steps import Step
-from glyphaneme.core.place import build_pyramid
+from glyphaneme.core.place import Pyramid, build_pyramid
 from glyphaneme.core.render.assets import needed_by, others_read
-from glyphaneme.core.render.composing import compose
+from glyphaneme.core.render.composing import background_of, compose
 from glyphaneme.core.render.masks import Masking, pixel_size, seen_steps
 from glyphaneme.core.render.sheets import Sheets
-from glyphaneme.core.render.tables import build_table, white_table
+from glyphaneme.core.render.tables import Reading, build_table, white_table
+from glyphaneme.core.render.toned import toned, toned_place, toned_size
 from glyphaneme.core.render.views import View
-from glyphaneme.core.render.warped import flattened, sheet_view
+from glyphaneme.core.render.warped import Reach, flattened, sheet_view
+from glyphaneme.core.tone import Seen, reach_of
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
@@ -31,12 +33,12 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
     from glyphaneme.core.arrays import MatrixF64, PixelsU8, PointsF64
-    from glyphaneme.core.document.model import Layer, PhotoLayer
+    from glyphaneme.core.document.model import Canvas, Layer, PhotoLayer
     from glyphaneme.core.mask import Mask
     from glyphaneme.core.mask.planes import Plane
-    from glyphaneme.core.place import Pyramid
     from glyphaneme.core.place.warping import Warp
     from glyphaneme.core.render.assets import Assets
+    from glyphaneme.core.tone import Tone
 
     Alpha = NDArray[np.uint8]
 
@@ -65,6 +67,8 @@ class Passes:
         What is shown.
     sheets : Sheets, optional
         Where those of warped layers are kept beyond this view.
+    canvas : Canvas, optional
+        The sheet that everything lies on.
     """
 
     def __init__(
@@ -73,11 +77,13 @@ class Passes:
         assets: Assets,
         view: View,
         sheets: Sheets | None = None,
+        canvas: Canvas | None = None,
     ) -> None:
         self._pile = pile
         self._assets = assets
         self._view = view
         self._sheets = Sheets() if sheets is None else sheets
+        self._canvas = canvas
         self._made: dict[object, Plane | None] = {}
 
     def other(self, layer_id: str, quality: LayerQuality) -> Plane | None:
@@ -123,6 +129,109 @@ class Passes:
         whole = Step(masking.PLANE, np.eye(2, 3), plane=plane)
         return 1.0, (whole, *mask.last_steps)
 
+    def toned_level(
+        self, pyramid: Pyramid, at: int, tones: tuple[Tone, ...]
+    ) -> tuple[PixelsU8, int]:
+        """Return one of a picture's sizes as tones make it that look at neighbours.
+
+        Parameters
+        ----------
+        pyramid : Pyramid
+            The picture.
+        at : int
+            Which size would be shown without tones.
+        tones : tuple of Tone
+            All of them working; the size itself where there are none.
+
+        Returns
+        -------
+        (H, W, 4) uint8, int
+            Straight RGBA, and which size it is.
+        """
+        if not tones:
+            return pyramid.levels[at], at
+        place = toned_place(pyramid, at, tones)
+        made = self._sheets.get(
+            ("toned", tones, at, place),
+            (pyramid.levels[0],),
+            lambda: toned_size(pyramid, at, place, tones),
+        )
+        return made.levels[0], place
+
+    def toned_pile(
+        self,
+        layers: tuple[Layer, ...],
+        tones: tuple[Tone, ...],
+        to_pile: MatrixF64,
+        *,
+        on_ground: bool = False,
+        averaged: bool,
+    ) -> PixelsU8:
+        """Return layers composed, as tones make them that look at neighbours.
+
+        Parameters
+        ----------
+        layers : tuple of Layer
+            From back to front.
+        tones : tuple of Tone
+            All of them working.
+        to_pile : (3, 3) float64
+            Maps the view's pixels to what the layers lie in.
+        on_ground : bool
+            Whether they lie on the canvas's own colour.
+        averaged : bool
+            As for `build_table`.
+
+        Returns
+        -------
+        (view.height, view.width, 4) uint8
+            Straight RGBA.
+        """
+        shown = tuple(one for one in layers if one.visible and one.opacity)
+        canvas = self._canvas if on_ground else None
+        key = ("pile", shown, tones, self._view, to_pile.tobytes(), canvas, averaged)
+        made = self._sheets.get(
+            key,
+            tuple(self._assets.values()),
+            lambda: self._toned_pile(shown, tones, to_pile, canvas, averaged=averaged),
+        )
+        return made.levels[0]
+
+    def _toned_pile(
+        self,
+        layers: tuple[Layer, ...],
+        tones: tuple[Tone, ...],
+        to_pile: MatrixF64,
+        canvas: Canvas | None,
+        *,
+        averaged: bool,
+    ) -> Pyramid:
+        scale = 1 / pixel_size(to_pile[:2])
+        margin = math.ceil(reach_of(tones) * scale)
+        around = self._view.widened(margin)
+        inner = Reach(0, 0, around.width, around.height)
+        if canvas is not None:
+            # What lies beyond the sheet's edge shall not show in it.
+            inner = _on_sheet(around, canvas)
+        wide = around.part(*inner)
+        shift = (inner.left - margin, inner.top - margin)
+        moved = np.array([[1.0, 0, shift[0]], [0, 1, shift[1]], [0, 0, 1]])
+        to_wide = to_pile @ moved
+        reading = Reading(self._assets, wide, self.of_part(wide), averaged=averaged)
+        table = build_table(layers, reading, to_pile=to_wide)
+        ground = CLEAR if canvas is None else background_of(canvas)
+        left, top = to_wide[:2, 2].tolist()
+        pixels = toned(compose(table, ground, wide), tones, Seen(scale, left, top))
+        beyond = (
+            (inner.top, around.height - inner.bottom),
+            (inner.left, around.width - inner.right),
+            (0, 0),
+        )
+        whole = np.pad(pixels, beyond, "edge")
+        rows, columns = self._view.height, self._view.width
+        shown = whole[margin : margin + rows, margin : margin + columns]
+        return Pyramid(levels=(np.ascontiguousarray(shown),), opaque=False)
+
     def _seeing(self, to_mask: MatrixF64) -> Seeing:
         return Seeing(
             pixel_size(to_mask),
@@ -157,7 +266,7 @@ class Passes:
             return None
         *groups, layer = path
         alone = on_canvas((*groups, layer.model_copy(update=NEUTRAL)))
-        table = build_table((alone,), self._assets, self._view, passes=self)
+        table = build_table((alone,), Reading(self._assets, self._view, self))
         return _quality_of(compose(table, CLEAR, self._view), quality)
 
     def sheet(
@@ -195,7 +304,7 @@ class Passes:
     ) -> Pyramid:
         """Render a sheet at its size, and make the smaller ones."""
         passes = _SheetPasses(self, view, warp, to_canvas)
-        table = build_table((flat,), self._assets, view, passes=passes)
+        table = build_table((flat,), Reading(self._assets, view, passes))
         return build_pyramid(compose(table, CLEAR, view))
 
     def of_part(self, view: View) -> Passes:
@@ -211,7 +320,7 @@ class Passes:
         Passes
             They share what is kept beyond a view.
         """
-        return Passes(self._pile, self._assets, view, self._sheets)
+        return Passes(self._pile, self._assets, view, self._sheets, self._canvas)
 
     def _alone(self, layer_id: str, quality: LayerQuality) -> Plane | None:
         found = self.quality(layer_id, quality)
@@ -323,6 +432,16 @@ class _SheetPasses(Passes):
     def _on_canvas(self, points: PointsF64) -> PointsF64:
         lying = np.column_stack([points, np.ones(len(points))])
         return np.asarray(lying @ self._to_canvas[:2].T)
+
+
+def _on_sheet(view: View, canvas: Canvas) -> Reach:
+    """Return the part of a view that shows the sheet; one pixel where none does."""
+    left, top = -view.x * view.scale, -view.y * view.scale
+    across = np.clip([left, left + canvas.width * view.scale], 0, view.width)
+    down = np.clip([top, top + canvas.height * view.scale], 0, view.height)
+    right, bottom = max(math.ceil(across[1]), 1), max(math.ceil(down[1]), 1)
+    first, upper = math.floor(across[0]), math.floor(down[0])
+    return Reach(min(first, right - 1), min(upper, bottom - 1), right, bottom)
 
 
 def _quality_of(shown: PixelsU8, quality: LayerQuality) -> Alpha:

@@ -17,7 +17,7 @@ from glyphaneme.core.render.composing import (
 )
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.sheets import Sheets
-from glyphaneme.core.render.tables import build_table
+from glyphaneme.core.render.tables import Reading, build_table
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -90,9 +90,9 @@ def render(
     """
     require_view(view)
     around = composite.layers if pile is None else pile
-    passes = Passes(around, assets, view, sheets)
-    table = build_table(composite.layers, assets, view, passes=passes)
     background = background_of(composite.canvas)
+    passes = Passes(around, assets, view, sheets, composite.canvas)
+    table = build_table(composite.layers, Reading(assets, view, passes))
     return compose(table, background, view, rounding=rounding)
 
 

@@ -36,7 +36,7 @@ from glyphaneme.core.render.assets import seen_from, source_map
 from glyphaneme.core.render.masks import UNMASKED, Masking, masking_of, step_fields
 from glyphaneme.core.render.texels import texels_of
 from glyphaneme.core.render.warped import is_plain, reach_in, staying, warped_into
-from glyphaneme.core.tone import Op, Program, ops_of, planned, program
+from glyphaneme.core.tone import Op, Program, ops_of, planned, program, split
 
 if TYPE_CHECKING:
     from collections.abc import Iterator, Mapping, Sequence
@@ -86,12 +86,11 @@ NOTHING_PLACED: Mapping[str, Placed] = {}
 
 def build_table(
     layers: tuple[Layer, ...],
-    assets: Assets,
-    view: View,
+    reading: Reading,
     *,
-    passes: Passes,
     placed: Mapping[str, Placed] = NOTHING_PLACED,
-    averaged: bool = True,
+    below: tuple[Layer, ...] = (),
+    to_pile: MatrixF64 | None = None,
 ) -> Table:
     """Write all visible layers of a pile as a table.
 
@@ -99,17 +98,14 @@ def build_table(
     ----------
     layers : tuple of Layer
         From back to front, placed on the canvas.
-    assets : mapping of id to what a render reads
-        All that `assets_needed` names.
-    view : View
-        Which part of the canvas is shown, at what size.
-    passes : Passes
-        What masks read that is rendered before.
+    reading : Reading
+        What they are written from besides.
     placed : mapping of layer id to Placed
         Layers, none of them in a group, whose pixels are at hand for this view.
-    averaged : bool
-        Whether pictures that lie between two levels are averaged over each pixel's
-        area, or two texels each way must do.
+    below : tuple of Layer
+        Those that lie beneath them, and are composed already.
+    to_pile : (3, 3) float64, optional
+        Maps the view's pixels to what they lie in; where that is not the canvas.
 
     Returns
     -------
@@ -124,13 +120,32 @@ def build_table(
         A level of a pyramid is not C-contiguous RGBA.
     """
     found: list[Row] = []
-    for layer in layers:
+    lying = reading.view.to_canvas if to_pile is None else to_pile
+    for place, layer in enumerate(layers):
         ready = placed.get(layer.id)
         if ready is None:
-            reading = Reading(assets, view, passes, averaged=averaged)
-            found += _rows((layer,), reading, view.to_canvas, 0)
+            pile = _Pile(lying, below=(*below, *layers[:place]))
+            found += _rows((layer,), reading, pile)
         elif layer.visible and layer.opacity:
             found.append(Row(_placed_fields(layer, ready), alive=ready.pixels))
+    return table_of(found, averaged=reading.averaged)
+
+
+def table_of(found: Sequence[Row], *, averaged: bool = True) -> Table:
+    """Write rows as a table.
+
+    Parameters
+    ----------
+    found : sequence of Row
+        From back to front.
+    averaged : bool
+        As `Reading` says.
+
+    Returns
+    -------
+    Table
+        With the steps of their masks and the operations of their tones.
+    """
     steps = _StepTable()
     tones = _ToneTable()
     fields = [steps.given(tones.given(row), row.masking) for row in found]
@@ -206,9 +221,23 @@ class Reading(NamedTuple):
     """What rows are written from, besides the layers themselves."""
 
     assets: Assets
+    """All that `assets_needed` names."""
     view: View
+    """Which part of the canvas is shown, at what size."""
     passes: Passes
+    """What masks and tones read that is rendered before."""
     averaged: bool = True
+    """Whether pictures that lie between two levels are averaged over each pixel's area,
+    or two texels each way must do."""
+
+
+class _Pile(NamedTuple):
+    """In what layers lie: mapped to it from the view, so many groups deep."""
+
+    to_pile: MatrixF64
+    depth: int = 0
+    below: tuple[Layer, ...] = ()
+    """What lies beneath them in it."""
 
 
 def white_table(mask: Masking) -> Table:
@@ -281,67 +310,126 @@ class _ToneTable:
         return row.fields._replace(first_tone=first, tones=len(ops))
 
 
-def _rows(
-    layers: tuple[Layer, ...],
-    reading: Reading,
-    to_pile: MatrixF64,
-    depth: int,
-) -> Iterator[Row]:
-    """Write rows; `to_pile` is the homogeneous map from the view to where they lie."""
-    for layer in layers:
+def pixels_table(pixels: PixelsU8, tones: tuple[Tone, ...]) -> Table:
+    """Write pixels as they are, toned.
+
+    Parameters
+    ----------
+    pixels : (H, W, 4) uint8
+        Straight RGBA, C-contiguous.
+    tones : tuple of Tone
+        None of them looks at neighbours.
+
+    Returns
+    -------
+    Table
+        Of one row.
+    """
+    rows, columns = pixels.shape[:2]
+    fields = Fields(
+        PHOTO,
+        address=pixels.ctypes.data,
+        rows=rows,
+        columns=columns,
+        width=columns,
+        height=rows,
+        copied=True,
+        opacity=1.0,
+        to_source=(1, 0, 0, 0, 1, 0),
+    )
+    return table_of([Row(fields, alive=pixels, tones=tones)])
+
+
+def _rows(layers: tuple[Layer, ...], reading: Reading, pile: _Pile) -> Iterator[Row]:
+    for place, layer in enumerate(layers):
         if not (layer.visible and layer.opacity):
             continue
         match layer:
             case PhotoLayer() if layer.placement.is_warped:
-                yield from _warped_rows(layer, reading, to_pile, depth)
+                yield from _warped_rows(layer, reading, pile)
             case PhotoLayer():
-                to_layer = seen_from(layer, to_pile, reading.view)
-                if to_layer is None:
-                    continue
-                pyramid = _pyramid_of(layer, reading.assets)
-                fields, level = _photo_fields(layer, pyramid, to_layer)
-                mask = masking_of(layer, to_layer, to_pile, reading.passes)
-                yield Row(fields, mask, depth, level, layer.tones)
+                yield from _photo_rows(layer, reading, pile)
             case ColorLayer():
-                mask = masking_of(layer, to_pile, to_pile, reading.passes)
-                yield Row(_color_fields(layer), mask, depth)
+                yield Row(_color_fields(layer), _mask(layer, reading, pile), pile.depth)
             case GradientLayer():
-                mask = masking_of(layer, to_pile, to_pile, reading.passes)
-                yield Row(_gradient_fields(layer, to_pile), mask, depth)
+                fields = _gradient_fields(layer, pile.to_pile)
+                yield Row(fields, _mask(layer, reading, pile), pile.depth)
             case GroupLayer():
-                to_sheet = source_map(layer) @ to_pile
-                mask = masking_of(layer, to_sheet, to_pile, reading.passes)
-                inner = np.vstack([to_sheet, HOMOGENEOUS])
-                yield Row(Fields(GROUP_BEGIN), depth=depth + 1)
-                yield from _rows(layer.layers, reading, inner, depth + 1)
-                end = Fields(GROUP_END, **_joining(layer))
-                yield Row(end, mask, depth + 1, tones=layer.tones)
+                yield from _group_rows(layer, reading, pile)
             case ToningLayer():
-                mask = masking_of(layer, to_pile, to_pile, reading.passes)
-                fields = Fields(TONING, **_joining(layer))
-                yield Row(fields, mask, depth, tones=layer.tones)
+                under = (*pile.below, *layers[:place])
+                yield _toning_row(layer, reading, pile._replace(below=under))
 
 
-def _warped_rows(
-    layer: PhotoLayer, reading: Reading, to_pile: MatrixF64, depth: int
-) -> Iterator[Row]:
+def _mask(layer: Layer, reading: Reading, pile: _Pile) -> Masking:
+    """Return the mask of a layer that lies everywhere."""
+    return masking_of(layer, pile.to_pile, pile.to_pile, reading.passes)
+
+
+def _photo_rows(layer: PhotoLayer, reading: Reading, pile: _Pile) -> Iterator[Row]:
+    to_layer = seen_from(layer, pile.to_pile, reading.view)
+    if to_layer is None:
+        return
+    pyramid = _pyramid_of(layer, reading.assets)
+    fields, level = _photo_fields(layer, pyramid, to_layer, reading.passes)
+    mask = masking_of(layer, to_layer, pile.to_pile, reading.passes)
+    yield Row(fields, mask, pile.depth, level, split(layer.tones).rest)
+
+
+def _group_rows(group: GroupLayer, reading: Reading, pile: _Pile) -> Iterator[Row]:
+    """Write a group, as pixels made before where its tones need neighbours."""
+    to_sheet = source_map(group) @ pile.to_pile
+    mask = masking_of(group, to_sheet, pile.to_pile, reading.passes)
+    inner = _Pile(np.vstack([to_sheet, HOMOGENEOUS]), pile.depth + 1)
+    first, rest = split(group.tones)
+    if first:
+        pixels = reading.passes.toned_pile(
+            group.layers, first, inner.to_pile, averaged=reading.averaged
+        )
+        fields = _placed_fields(group, Placed(pixels, 0, 0, opaque=False))
+        yield Row(fields, mask, pile.depth, pixels, rest)
+        return
+    yield Row(Fields(GROUP_BEGIN), depth=inner.depth)
+    yield from _rows(group.layers, reading, inner)
+    yield Row(Fields(GROUP_END, **_joining(group)), mask, inner.depth, tones=rest)
+
+
+def _toning_row(layer: ToningLayer, reading: Reading, pile: _Pile) -> Row:
+    """Write a layer that tones; where that needs neighbours, what it makes of them."""
+    mask = _mask(layer, reading, pile)
+    first, rest = split(layer.tones)
+    if not first:
+        fields = Fields(TONING, **_joining(layer))
+        return Row(fields, mask, pile.depth, tones=rest)
+    pixels = reading.passes.toned_pile(
+        pile.below,
+        first,
+        pile.to_pile,
+        on_ground=pile.depth == 0,
+        averaged=reading.averaged,
+    )
+    fields = _placed_fields(layer, Placed(pixels, 0, 0, opaque=False))
+    return Row(fields._replace(kind=TONING), mask, pile.depth, pixels, rest)
+
+
+def _warped_rows(layer: PhotoLayer, reading: Reading, pile: _Pile) -> Iterator[Row]:
     """Write the row of a photo whose pixels lie in the view before it is composed."""
     warp = warp_of(layer.placement, width=layer.width, height=layer.height)
-    reach = reach_in(warp, to_pile, reading.view)
+    reach = reach_in(warp, pile.to_pile, reading.view)
     if reach is None:
         return
     pyramid, scale = (
         (_pyramid_of(layer, reading.assets), 1.0)
         if is_plain(layer)
-        else reading.passes.sheet(layer, warp, to_pile)
+        else reading.passes.sheet(layer, warp, pile.to_pile)
     )
     pixels = warped_into(
-        pyramid, warp, to_pile, reach, scale=scale, averaged=reading.averaged
+        pyramid, warp, pile.to_pile, reach, scale=scale, averaged=reading.averaged
     )
     placed = Placed(pixels, reach.left, reach.top, opaque=False)
-    mask = masking_of(staying(layer), to_pile, to_pile, reading.passes)
+    mask = _mask(staying(layer), reading, pile)
     fields = _placed_fields(layer, placed)
-    yield Row(fields, mask, depth, pixels, layer.tones)
+    yield Row(fields, mask, pile.depth, pixels, split(layer.tones).rest)
 
 
 def _pyramid_of(layer: PhotoLayer, assets: Assets) -> Pyramid:
@@ -379,12 +467,12 @@ def _placed_fields(layer: Layer, placed: Placed) -> Fields:
 
 
 def _photo_fields(
-    layer: PhotoLayer, pyramid: Pyramid, to_layer: MatrixF64
+    layer: PhotoLayer, pyramid: Pyramid, to_layer: MatrixF64, passes: Passes
 ) -> tuple[Fields, PixelsU8]:
     to_source = to_layer.copy()
     at = pyramid.level_for(_largest_scale(to_source))
-    level = pyramid.levels[at]
-    require_pixels(level)
+    require_pixels(pyramid.levels[at])
+    level, at = passes.toned_level(pyramid, at, split(layer.tones).first)
     shrink = 0.5**at
     to_source *= shrink
     rows, columns = level.shape[:2]

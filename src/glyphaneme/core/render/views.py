@@ -72,6 +72,32 @@ class View(NamedTuple):
             scale=self.scale,
         )
 
+    def part(self, left: int, top: int, right: int, bottom: int) -> View:
+        """Return some of its pixels as a view of their own.
+
+        Parameters
+        ----------
+        left, top, right, bottom : int, pixels
+            Of the view; the latter two exclusive.
+
+        Returns
+        -------
+        View
+            At the same scale.
+
+        Examples
+        --------
+        >>> View(x=0, y=0, width=40, height=20, scale=0.5).part(10, 0, 30, 20)
+        View(x=20.0, y=0.0, width=20, height=20, scale=0.5)
+        """
+        return View(
+            self.x + left / self.scale,
+            self.y + top / self.scale,
+            right - left,
+            bottom - top,
+            self.scale,
+        )
+
     def band(self, top: int, rows: int) -> View:
         """Return the part of it from a row on, so many rows high or to its end.
 

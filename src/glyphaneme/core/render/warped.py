@@ -17,6 +17,7 @@ from glyphaneme.core.document.model import NEUTRAL
 from glyphaneme.core.place import Placement, frame_size
 from glyphaneme.core.place.bend import unbent
 from glyphaneme.core.render.views import View
+from glyphaneme.core.tone import split
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
@@ -149,7 +150,8 @@ def is_plain(layer: PhotoLayer) -> bool:
     """
     linked = [fade for fade in layer.fades if fade.linked]
     masked = layer.mask is not None and layer.mask.linked
-    return layer.placement.crop is None and not linked and not masked
+    toned = split(layer.tones).first
+    return layer.placement.crop is None and not (linked or masked or toned)
 
 
 def flattened(layer: PhotoLayer) -> PhotoLayer:
@@ -163,7 +165,8 @@ def flattened(layer: PhotoLayer) -> PhotoLayer:
     Returns
     -------
     PhotoLayer
-        Straight, at full strength and without tones, with all that moves with it.
+        Straight, at full strength, with all that moves with it, and those of its tones
+        that look at neighbours.
     """
     wide, high = frame_size(layer.placement, width=layer.width, height=layer.height)
     placement = Placement(
@@ -173,7 +176,7 @@ def flattened(layer: PhotoLayer) -> PhotoLayer:
         layer,
         **NEUTRAL,
         placement=placement,
-        tones=(),
+        tones=split(layer.tones).first,
         mask=_moving_mask(layer),
         fades=tuple(fade for fade in layer.fades if fade.linked),
     )

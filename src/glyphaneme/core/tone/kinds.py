@@ -2,17 +2,25 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Annotated, TypeAlias
+from typing import TYPE_CHECKING, Annotated, NamedTuple, TypeAlias
 
 from pydantic import Field
 
+from glyphaneme.core.tone.areas import AreaTone
+from glyphaneme.core.tone.base import PixelTone
+from glyphaneme.core.tone.blur import BlurTone
+from glyphaneme.core.tone.clarity import ClarityTone
 from glyphaneme.core.tone.coloring import ColoringTone
 from glyphaneme.core.tone.curves import CurvesTone
+from glyphaneme.core.tone.grain import GrainTone
 from glyphaneme.core.tone.invert import InvertTone
+from glyphaneme.core.tone.lens import LensTone
 from glyphaneme.core.tone.levels import LevelsTone
 from glyphaneme.core.tone.light import LightTone
 from glyphaneme.core.tone.monochrome import MonochromeTone
 from glyphaneme.core.tone.one_hue import OneHueTone
+from glyphaneme.core.tone.painterly import PainterlyTone
+from glyphaneme.core.tone.sharpen import SharpenTone
 from glyphaneme.core.tone.warmth import WarmthTone
 
 if TYPE_CHECKING:
@@ -28,7 +36,13 @@ Tone: TypeAlias = Annotated[
     | ColoringTone
     | OneHueTone
     | MonochromeTone
-    | InvertTone,
+    | InvertTone
+    | SharpenTone
+    | BlurTone
+    | LensTone
+    | ClarityTone
+    | PainterlyTone
+    | GrainTone,
     Field(discriminator="kind"),
 ]
 
@@ -52,8 +66,50 @@ def working(tones: tuple[Tone, ...]) -> tuple[Tone, ...]:
     return tuple(one for one in tones if one.works and not one.is_neutral)
 
 
+class Split(NamedTuple):
+    """Working tones: those up to the last that looks at neighbours, and the rest."""
+
+    first: tuple[Tone, ...]
+    rest: tuple[Tone, ...]
+
+
+def split(tones: tuple[Tone, ...]) -> Split:
+    """Part tones where the last one that looks at neighbours ends.
+
+    Parameters
+    ----------
+    tones : tuple of Tone
+        In their order.
+
+    Returns
+    -------
+    Split
+        `first` is made as pixels before the rest is worked out beside them.
+    """
+    found = working(tones)
+    places = [at for at, one in enumerate(found) if isinstance(one, AreaTone)]
+    until = places[-1] + 1 if places else 0
+    return Split(found[:until], found[until:])
+
+
+def reach_of(tones: tuple[Tone, ...]) -> float:
+    """Return how far away a pixel may count for another, all tones together.
+
+    Parameters
+    ----------
+    tones : tuple of Tone
+        In their order.
+
+    Returns
+    -------
+    float
+        In the tones' own pixels.
+    """
+    return sum(one.reach for one in working(tones) if isinstance(one, AreaTone))
+
+
 def ops_of(tones: tuple[Tone, ...]) -> tuple[Op, ...]:
-    """Return all operations of tones, in their order.
+    """Return all operations of tones that look at no neighbours, in their order.
 
     Parameters
     ----------
@@ -65,4 +121,5 @@ def ops_of(tones: tuple[Tone, ...]) -> tuple[Op, ...]:
     tuple of Op
         None where nothing is changed.
     """
-    return tuple(op for tone in working(tones) for op in tone.ops())
+    found = working(tones)
+    return tuple(op for one in found if isinstance(one, PixelTone) for op in one.ops())
