@@ -11,13 +11,24 @@ from glyphaneme.core.document import Composite, Gradient, Stop
 from glyphaneme.core.edits import (
     AddColor,
     AddGradient,
+    AddPart,
+    AddToning,
     BlendLayer,
     GroupLayers,
     ShowLayer,
+    ToneLayer,
     apply,
 )
+from glyphaneme.core.mask import EllipsePart
 from glyphaneme.core.place import Placement
 from glyphaneme.core.render import View, render
+from glyphaneme.core.tone import (
+    BlurTone,
+    ColoringTone,
+    LightTone,
+    MonochromeTone,
+    SharpenTone,
+)
 from glyphaneme.services.layered import Sources, write_layered
 from tests.pictures import (
     composite_of,
@@ -95,3 +106,23 @@ def saved(
 def shown(state: Composite, pictures: dict[str, np.ndarray]) -> np.ndarray:
     view = View(0, 0, state.canvas.width, state.canvas.height, 1)
     return render(state, pyramids(**pictures), view)
+
+
+def toned_poster() -> Composite:
+    """Return a poster with tones of a photo, of a group and of everything beneath."""
+    state = poster()
+    left = EllipsePart(id="left", x=0, y=45, width=90, height=200, softness=20)
+    for edit in (
+        ToneLayer(layer_id="a", tones=(ColoringTone(saturation=0.4),)),
+        ToneLayer(layer_id="g", tones=(LightTone(brightness=0.4), BlurTone(radius=1))),
+        AddToning(
+            layer_id="all",
+            name="Tones",
+            tones=(MonochromeTone(tint="#a0703c"), SharpenTone(amount=1)),
+            index=2,
+        ),
+        BlendLayer(layer_id="all", mode=BlendMode.NORMAL, opacity=0.7),
+        AddPart(layer_id="all", part=left),
+    ):
+        state = apply(state, edit)
+    return state

@@ -39,7 +39,7 @@ def set_sat(c: Array, s: Array) -> Array:
 
 
 def soft_light(b: Array, s: Array) -> Array:
-    d = np.where(b <= 0.25, ((16 * b - 12) * b + 4) * b, np.sqrt(b))
+    d = np.where(b <= 0.25, ((16 * b - 12) * b + 4) * b, np.sqrt(np.maximum(b, 0)))
     return np.where(s <= 0.5, b - (1 - 2 * s) * b * (1 - b), b + (2 * s - 1) * (d - b))
 
 

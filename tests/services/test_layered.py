@@ -24,7 +24,15 @@ from glyphaneme.services.layered import (
 from tests.pictures import (
     premultiplied,
 )
-from tests.posters import HEIGHT, PICTURES, WIDTH, poster, saved, shown
+from tests.posters import (
+    HEIGHT,
+    PICTURES,
+    WIDTH,
+    poster,
+    saved,
+    shown,
+    toned_poster,
+)
 from tests.published_blending import laid_over
 
 if TYPE_CHECKING:
@@ -50,8 +58,8 @@ def archive(stack: str, **parts: bytes) -> io.BytesIO:
     return file
 
 
-def test_file_of_ours_comes_back_complete() -> None:
-    state = poster()
+@pytest.mark.parametrize("state", [poster(), toned_poster()], ids=["plain", "toned"])
+def test_file_of_ours_comes_back_complete(state: Composite) -> None:
 
     unpacked = read_layered(saved(state))
 
@@ -125,8 +133,9 @@ def composed(element: Element, packed: zipfile.ZipFile) -> np.ndarray:
     return below
 
 
-def test_layers_of_the_file_compose_to_its_merged_picture() -> None:
-    with zipfile.ZipFile(saved(poster())) as packed:
+@pytest.mark.parametrize("state", [poster(), toned_poster()], ids=["plain", "toned"])
+def test_layers_of_the_file_compose_to_its_merged_picture(state: Composite) -> None:
+    with zipfile.ZipFile(saved(state)) as packed:
         first = packed.infolist()[0]
         image = ElementTree.fromstring(packed.read("stack.xml"))
         merged = np.asarray(
@@ -137,7 +146,7 @@ def test_layers_of_the_file_compose_to_its_merged_picture() -> None:
 
     assert (first.filename, first.compress_type) == ("mimetype", zipfile.ZIP_STORED)
     assert (image.get("w"), image.get("h")) == (str(WIDTH), str(HEIGHT))
-    np.testing.assert_array_equal(merged, shown(poster(), PICTURES))
+    np.testing.assert_array_equal(merged, shown(state, PICTURES))
     # Layers are rounded to 8 bits on their way.
     error = np.abs(premultiplied(again) - premultiplied(merged))
     assert error.max() <= 3

@@ -102,7 +102,7 @@ def start_export(
     composite = composite_at(visit, request.revision)
     _require_size(request, export_height(composite.canvas, request.width))
     for layer in request.apart:
-        composite.path_to(layer)
+        alone(composite, layer)
     return begin_job(
         visit,
         JobRow(

@@ -122,7 +122,9 @@ def find_levels(
 
 
 def _counts(visit: Visit, composite: Composite, pile: tuple[Layer, ...]) -> Counts:
-    view = whole_view(composite, COUNTED_WIDTH, tallest=COUNTED_WIDTH)
+    canvas = composite.canvas
+    width, tallest = (min(COUNTED_WIDTH, one) for one in (canvas.width, canvas.height))
+    view = whole_view(composite, width, tallest=tallest)
     assets = assets_of(visit, composite, view, pile=pile, quick=True)
     pixels: PixelsU8 = render(composite, assets, view, pile=pile)
     return histograms(pixels)

@@ -168,7 +168,10 @@ function WhatChoice({ what, format, onChange }: WhatChoiceProps): ReactElement |
 }
 
 function shownLayers(composite: Composite | null): string[] {
-  return (composite?.layers ?? []).filter(({ visible }) => visible).map(({ id }) => id);
+  // What only tones the rest has no pixels of its own.
+  return (composite?.layers ?? [])
+    .filter(({ visible, kind }) => visible && kind !== "toning")
+    .map(({ id }) => id);
 }
 
 /** Return the layers that are saved each by itself, the front one first. */
