@@ -10,7 +10,7 @@ import sys
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from bench import figures, masking, placing
+from bench import figures, masking, placing, toning
 from bench.memory import memory
 
 if TYPE_CHECKING:
@@ -27,6 +27,7 @@ def main() -> int:
     parser.add_argument("--quick", action="store_true", help="small and fewer rounds")
     parser.add_argument("--browser", action="store_true", help="frames in the browser")
     parser.add_argument("--cutting", action="store_true", help="mattes alone")
+    parser.add_argument("--toning", action="store_true", help="tones alone")
     parser.add_argument("--placing", action="store_true", help="warps and lining up")
     parser.add_argument(
         "--pictures", type=Path, help="with --cutting: NAME.jpg and NAME_alpha.png"
@@ -74,6 +75,9 @@ def _figures(options: argparse.Namespace) -> Iterator[Figure]:
     size = (2000, 1500) if quick else (4000, 3000)
     rounds = 3 if quick else 7
     engine = figures.Engine(*size)
+    if options.toning:
+        yield from toning.figures(engine, rounds=rounds)
+        return
     yield from itertools.chain(
         figures.exactness(),
         figures.whole_canvas(engine, rounds=rounds),

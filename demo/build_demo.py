@@ -136,6 +136,22 @@ class DemoProject:
     layers: tuple[Step, ...]
 
 
+def _toned(name: str, *tones: dict[str, Any]) -> Changed:
+    """Return what tones a layer that is there already."""
+    return Changed(name, "tone_layer", {"tones": tones})
+
+
+def _toned_all(name: str, *tones: dict[str, Any]) -> Changed:
+    """Return what tones everything that is there already."""
+    return Changed(name, "add_toning", {"name": name, "tones": tones})
+
+
+FOOTLIGHTS = (
+    {"kind": "warmth", "warmth": 24},
+    {"kind": "light", "brightness": -0.15, "contrast": 0.1},
+)
+"""As if a layer had stood in the light of the stage."""
+
 POSTCARD = DemoProject(
     name="Evening postcard",
     width_cm=14.8,
@@ -309,6 +325,11 @@ POSTER = DemoProject(
             mode="soft-light",
             opacity=0.4,
         ),
+        _toned_all(
+            "Printed",
+            {"kind": "light", "blacks": 0.12, "contrast": 0.15},
+            {"kind": "warmth", "warmth": 8},
+        ),
     ),
 )
 
@@ -400,6 +421,11 @@ TWO_SKIES = DemoProject(
             {"axis": "across", "overlap": 760},
             several=("Misty hills", "Forest at dusk"),
         ),
+        _toned_all(
+            "Brought back",
+            {"kind": "light", "brightness": -0.2, "contrast": 0.35, "blacks": -0.2},
+            {"kind": "coloring", "vibrance": 0.5},
+        ),
     ),
 )
 
@@ -431,6 +457,8 @@ TWICE = DemoProject(
             "blend_layer",
             {"mode": "normal", "opacity": 0.85},
         ),
+        _toned("Puppet at the right", *FOOTLIGHTS),
+        _toned("Puppet at the left", *FOOTLIGHTS),
     ),
 )
 
@@ -444,6 +472,11 @@ KIT = DemoProject(
         Laid("workbench.jpg", "Workbench", width=1.14),
         Laid("puppet-kit-box.jpg", "Kit", x=0.52, y=0.56, width=0.72),
         CutOut("Kit", "puppet-kit-box.jpg"),
+        _toned(
+            "Kit",
+            {"kind": "warmth", "warmth": 22},
+            {"kind": "light", "brightness": -0.15, "whites": -0.2},
+        ),
     ),
 )
 

@@ -244,7 +244,9 @@ def test_what_leaves_the_gamut_keeps_its_hue_and_lightness() -> None:
 
     hues = [one[strong][:, 1] + 1j * one[strong][:, 2] for one in (after, lab)]
     assert np.abs(np.degrees(np.angle(hues[0] * hues[1].conj()))).max() < 3
-    assert np.abs(after[..., 0] - lab[..., 0]).max() < 0.02
+    # Near black a level is more than that.
+    light = lab[..., 0] > 0.3
+    assert np.abs(after[..., 0] - lab[..., 0])[light].max() < 0.02
 
 
 def test_one_hue_leaves_greys_and_other_hues() -> None:
