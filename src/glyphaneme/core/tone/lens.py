@@ -97,9 +97,9 @@ class LensTone(AreaTone):
         spread = cv2.filter2D(image, -1, disk, borderType=cv2.BORDER_REPLICATE)
         if factor > 1:
             spread = cv2.resize(spread, (columns, rows), interpolation=cv2.INTER_LINEAR)
-        shown = np.clip(spread[..., :3] / np.maximum(spread[..., 3:], 1e-4), 0, 1)
+        light = np.clip(spread[..., :3] / np.maximum(spread[..., 3:], 1e-4), 0, 1)
         # By the square root, the table is even to the eye.
-        shown = _OF_ROOTS[(np.sqrt(shown) * TOP_ROOT).astype(np.uint16)]
+        shown = _OF_ROOTS[(np.sqrt(light) * TOP_ROOT).astype(np.uint16)]
         left = np.asarray(spread[..., 3:])
         return straight(np.dstack([shown * left, left]).astype(np.float32) * 255)
 
