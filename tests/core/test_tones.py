@@ -16,6 +16,9 @@ from glyphaneme.core.document import (
     PhotoLayer,
     ToningLayer,
 )
+from glyphaneme.core.document.masks import hidden_part
+from glyphaneme.core.edits import DissolveGroup, ToneLayer, apply, describe_edit
+from glyphaneme.core.errors import LayerLockedError
 from glyphaneme.core.mask import EllipsePart, Mask
 from glyphaneme.core.place import Placement, build_pyramid
 from glyphaneme.core.render import FrameCache, View, render
@@ -383,6 +386,19 @@ def test_a_toning_layer_has_a_mask_and_a_strength() -> None:
     assert np.abs(got[SIDE // 2, :100, :3] - half[SIDE // 2, :100]).max() <= 1
 
 
+def test_what_a_mask_hides_of_a_toning_layer_is_seen_as_grey() -> None:
+    left = EllipsePart(id="e", x=0, y=SIDE / 2, width=SIDE, height=4 * SIDE)
+    toning = ToningLayer(
+        id="t", name="T", tones=(InvertTone(),), mask=Mask(parts=(left,))
+    )
+    canvas = Canvas(width=SIDE, height=SIDE)
+    hidden = hidden_part(Composite(canvas=canvas, layers=(photo(), toning)), "t")
+    got = render(hidden, PICTURES, WHOLE)
+
+    assert got[SIDE // 2, -10].tolist() == [128, 128, 128, 255]
+    assert got[SIDE // 2, 10, 3] == 0
+
+
 def test_a_toning_layer_blends_by_its_mode() -> None:
     toning = ToningLayer(id="t", name="T", tones=(), blend="multiply")
 
@@ -517,3 +533,40 @@ def test_greys_stay_opaque_and_order_holds_whatever_the_tones(tones: list) -> No
     assert (got[..., 3] == 255).all()
     twice = shown(photo(), ToningLayer(id="t", name="T", tones=tuple(tones)))
     assert np.abs(got.astype(int) - twice).max() <= 1
+
+
+def test_a_group_taken_apart_leaves_its_tones_to_its_members() -> None:
+    own, of_all = LightTone(exposure=0.5), InvertTone()
+    state = Composite(
+        canvas=Canvas(width=SIDE, height=SIDE),
+        layers=(group(photo(own), tones=(of_all,)),),
+    )
+    apart = apply(state, DissolveGroup(layer_id="group"))
+
+    (member,) = apart.layers
+    assert member.tones == (own, of_all)
+    before, after = (render(one, PICTURES, WHOLE) for one in (state, apart))
+    assert np.abs(before.astype(int) - after).max() <= 1
+
+
+def test_a_locked_layer_keeps_its_tones() -> None:
+    canvas = Canvas(width=SIDE, height=SIDE)
+    state = Composite(canvas=canvas, layers=(photo(locked=True),))
+
+    with pytest.raises(LayerLockedError):
+        apply(state, ToneLayer(layer_id="colors", tones=(InvertTone(),)))
+
+
+def test_history_says_what_a_tone_does() -> None:
+    canvas = Canvas(width=SIDE, height=SIDE)
+    state = Composite(canvas=canvas, layers=(photo(InvertTone()),))
+    said = [
+        describe_edit(state, ToneLayer(layer_id="colors", tones=tones))
+        for tones in ((InvertTone(), LightTone(brightness=-0.4)), (LightTone(),), ())
+    ]
+
+    assert said == [
+        "Colours darker",
+        "Colours with light as it is",
+        "Colours without tones",
+    ]

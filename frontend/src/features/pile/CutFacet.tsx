@@ -3,7 +3,7 @@
 import { MASK } from "@generated/limits";
 import { GripVertical } from "lucide-react";
 import { type ReactElement, type RefObject, useEffect, useRef } from "react";
-import { Button, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
+import { useDragAndDrop } from "react-aria-components";
 import styled from "styled-components";
 import { v4 as newId } from "uuid";
 import { takeBackdropAway } from "@/features/cut/cutOut";
@@ -41,50 +41,16 @@ import { LabelledSlider } from "@/ui/LabelledSlider";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
 import { NumberGrid } from "@/ui/NumberGrid";
+import { Handle, Line, Lines } from "@/ui/OrderedLines";
 
-const Lines = styled(GridList)`
-  display: grid;
-  border-top: 1px solid ${color.rule};
-  outline: none;
-` as typeof GridList;
-
-const Line = styled(GridListItem)`
-  display: grid;
+/** A part's joining word stands in a column of its own. */
+const PartLine = styled(Line)`
   grid-template-columns: 16px 82px 1fr;
-  gap: 6px;
-  align-items: baseline;
-  padding: 7px 6px 7px 2px;
-  border-bottom: 1px solid ${color.rule};
-  border-left: 3px solid transparent;
-  font-family: ${font.reading};
-  font-size: 15px;
-  outline: none;
-
-  &[data-focus-visible] {
-    outline: 2px solid ${color.on};
-    outline-offset: -2px;
-  }
 
   &[data-open="true"] {
     border-left-color: ${color.veil};
     background: ${color.veilWash};
   }
-
-  &[data-off="true"] {
-    color: ${color.softInk};
-  }
-
-  &[data-dragging] {
-    opacity: 0.5;
-  }
-`;
-
-const Handle = styled(Button)`
-  padding: 0;
-  border: 0;
-  background: none;
-  color: ${color.ruleStrong};
-  cursor: grab;
 `;
 
 const Words = styled.p`
@@ -225,7 +191,7 @@ function Recipe({ layer, mask, isOff }: RecipeProps): ReactElement {
         const place = mask.parts.indexOf(part);
         const words = recipe[place] ?? part.kind;
         return (
-          <Line
+          <PartLine
             id={part.id}
             textValue={words}
             data-open={part.id === open?.id}
@@ -253,7 +219,7 @@ function Recipe({ layer, mask, isOff }: RecipeProps): ReactElement {
               </LiveWord>
               {part.works ? "" : ". Off."}
             </span>
-          </Line>
+          </PartLine>
         );
       }}
     </Lines>
@@ -281,7 +247,7 @@ function AddLine({ layer, composite }: AddLineProps): ReactElement {
   const around = pathTo(composite.layers, layer.id);
   const inside = allLayers(membersOf(layer));
   const readable = allLayers(composite.layers).filter(
-    (one) => !around.includes(one) && !inside.includes(one),
+    (one) => one.kind !== "toning" && !around.includes(one) && !inside.includes(one),
   );
   const others = allLayers(composite.layers).filter((one) => one.id !== layer.id && one.mask);
   return (

@@ -244,7 +244,9 @@ async function ask(shown: Shown, area: FrameArea["request"]): Promise<ArrayBuffe
   const { projectId, revision, unsaved, moving, maskOf, maskSeen, hatched } = shown;
   const masks = { mask_of: maskOf, mask_seen: maskSeen, hidden_of: hatched };
   const view: FrameView = { ...area, fine: !moving, ...masks };
-  const response = await requestFrame(projectId, { revision, unsaved, view, tones_of: shown.tone });
+  // What a tone finds stays as it is while the tone itself is moved.
+  const tones_of = moving ? null : shown.tone;
+  const response = await requestFrame(projectId, { revision, unsaved, view, tones_of });
   const counts = response.headers.get("Tone-Counts");
   if (counts) useToning.getState().setCounts(readCounts(counts));
   return response.arrayBuffer();

@@ -3,7 +3,7 @@
 import { PHOTO_LAYER } from "@generated/limits";
 import { GripVertical } from "lucide-react";
 import { Fragment, type ReactElement } from "react";
-import { Button, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
+import { useDragAndDrop } from "react-aria-components";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { useSentence } from "@/features/pile/useSentence";
@@ -27,57 +27,13 @@ import {
 } from "@/model/tones";
 import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
-import { color, font } from "@/theme/tokens";
+import { font } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { Fields } from "@/ui/Fields";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
+import { Handle, Line, Lines } from "@/ui/OrderedLines";
 import { Tick } from "@/ui/Tick";
-
-const Lines = styled(GridList)`
-  display: grid;
-  border-top: 1px solid ${color.rule};
-  outline: none;
-` as typeof GridList;
-
-const Line = styled(GridListItem)`
-  display: grid;
-  grid-template-columns: 16px 1fr;
-  gap: 6px;
-  align-items: baseline;
-  padding: 7px 6px 7px 2px;
-  border-bottom: 1px solid ${color.rule};
-  border-left: 3px solid transparent;
-  font-family: ${font.reading};
-  font-size: 15px;
-  outline: none;
-
-  &[data-focus-visible] {
-    outline: 2px solid ${color.on};
-    outline-offset: -2px;
-  }
-
-  &[data-open="true"] {
-    border-left-color: ${color.live};
-    background: ${color.well};
-  }
-
-  &[data-off="true"] {
-    color: ${color.softInk};
-  }
-
-  &[data-dragging] {
-    opacity: 0.5;
-  }
-`;
-
-const Handle = styled(Button)`
-  padding: 0;
-  border: 0;
-  background: none;
-  color: ${color.ruleStrong};
-  cursor: grab;
-`;
 
 const Words = styled.p`
   font-family: ${font.reading};

@@ -6,7 +6,12 @@ from typing import TYPE_CHECKING
 
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document.grouping import lowered_through, on_canvas
-from glyphaneme.core.document.model import ColorLayer, GroupLayer, PlacedLayer
+from glyphaneme.core.document.model import (
+    ColorLayer,
+    GroupLayer,
+    PlacedLayer,
+    ToningLayer,
+)
 from glyphaneme.core.mask import Mask
 from glyphaneme.core.mask.layer_part import LayerPart
 from glyphaneme.core.place import canvas_to_source, source_to_canvas
@@ -18,6 +23,10 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.arrays import MatrixF64
     from glyphaneme.core.document.model import Composite, Layer
+
+
+NO_PIXELS = "#808080"
+"""What stands for the pixels of a layer that has none of its own."""
 
 
 def unlinked_mask(mask: Mask, layer: PlacedLayer) -> Mask:
@@ -130,7 +139,8 @@ def hidden_part(composite: Composite, layer_id: str) -> Composite:
     -------
     Composite
         That layer alone, inside out and plainly blended, on a clear canvas; without
-        any layers where it has no mask, or is not visible.
+        any layers where it has no mask, or is not visible. Of one that tones others,
+        grey: it has no pixels of its own.
     """
     *groups, layer = composite.path_to(layer_id)
     canvas = with_fields(composite.canvas, background=None)
@@ -138,6 +148,8 @@ def hidden_part(composite: Composite, layer_id: str) -> Composite:
     mask = layer.mask
     if mask is None or not all(one.visible for one in (*groups, layer)):
         return bare
+    if isinstance(layer, ToningLayer):
+        layer = ColorLayer(id=layer.id, name=layer.name, color=NO_PIXELS, mask=mask)
     turned = with_fields(mask, inverted=not mask.inverted, strength=1.0)
     plain = {"fades": (), "blend": BlendMode.NORMAL, "opacity": mask.strength}
     alone = with_fields(layer, mask=turned, **plain)

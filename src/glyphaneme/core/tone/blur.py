@@ -60,18 +60,5 @@ class BlurTone(AreaTone):
         return math.log2(max(self.radius / LEAST_SIGMA, 1e-3))
 
     def made(self, pixels: PixelsU8, seen: Seen) -> PixelsU8:
-        """Return pixels blurred.
-
-        Parameters
-        ----------
-        pixels : (H, W, 4) uint8
-            Straight RGBA.
-        seen : Seen
-            At what size.
-
-        Returns
-        -------
-        (H, W, 4) uint8
-            Straight RGBA.
-        """
+        """Return pixels blurred."""
         return straight(blurred(weighted(pixels), self.radius * seen.scale))

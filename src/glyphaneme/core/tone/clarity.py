@@ -57,20 +57,7 @@ class ClarityTone(AreaTone):
         return TAIL * self.radius
 
     def made(self, pixels: PixelsU8, seen: Seen) -> PixelsU8:
-        """Return pixels with more contrast to what lies round them.
-
-        Parameters
-        ----------
-        pixels : (H, W, 4) uint8
-            Straight RGBA.
-        seen : Seen
-            At what size.
-
-        Returns
-        -------
-        (H, W, 4) uint8
-            Straight RGBA.
-        """
+        """Return pixels with more contrast to what lies round them."""
         light = luma(pixels)
         change = light - light_round(pixels, light, self.radius * seen.scale)
         middle = light * (255 - light) * np.float32(4 / 255**2)

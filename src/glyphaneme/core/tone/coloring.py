@@ -56,13 +56,7 @@ class ColoringTone(PixelTone):
         )
 
     def ops(self) -> tuple[Op, ...]:
-        """Return vibrance, then the rest at once.
-
-        Returns
-        -------
-        tuple of Op
-            Without what would do nothing.
-        """
+        """Return vibrance, then the rest at once."""
         return tuple(self._ops())
 
     def _ops(self) -> Iterator[Op]:

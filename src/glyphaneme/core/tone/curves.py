@@ -67,13 +67,7 @@ class CurvesTone(PixelTone):
         return ("along curves of its colours" if each else "along a curve",)
 
     def ops(self) -> tuple[Op, ...]:
-        """Return the curve of each component, then that of all.
-
-        Returns
-        -------
-        tuple of Op
-            Without straight ones.
-        """
+        """Return the curve of each component, then that of all."""
         single = (self.red, self.green, self.blue)
         pairs = (*zip(single, CHANNELS, strict=True), (self.all, ALL))
         return tuple(

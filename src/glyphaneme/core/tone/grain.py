@@ -62,20 +62,7 @@ class GrainTone(AreaTone):
         return 0.0
 
     def made(self, pixels: PixelsU8, seen: Seen) -> PixelsU8:
-        """Return pixels with grain.
-
-        Parameters
-        ----------
-        pixels : (H, W, 4) uint8
-            Straight RGBA.
-        seen : Seen
-            At what size, and where.
-
-        Returns
-        -------
-        (H, W, 4) uint8
-            Straight RGBA.
-        """
+        """Return pixels with grain."""
         halvings = min(max(round(-np.log2(seen.scale)), 0), 6)
         noise = _noise(self.size, halvings)
         rows, columns = pixels.shape[:2]

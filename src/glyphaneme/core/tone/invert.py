@@ -31,11 +31,5 @@ class InvertTone(PixelTone):
         return ("as a negative",)
 
     def ops(self) -> tuple[Op, ...]:
-        """Return one operation.
-
-        Returns
-        -------
-        tuple of Op
-            On all components.
-        """
+        """Return one operation."""
         return (affine((-1.0,) * 3, (1.0,) * 3),)

@@ -30,7 +30,7 @@ class LensTone(AreaTone):
 
     Linear, since it is light that a lens spreads: small lights become bright disks. So
     that they do where the picture has clipped them, light x above one half counts as
-    x (1 + 3 shine (2x - 1)^2), and is brought back after. At radius 0 it is neutral.
+    x (1 + 3 shine (2x - 1)^2); beyond white it is white. At radius 0 it is neutral.
 
     Examples
     --------
@@ -64,20 +64,7 @@ class LensTone(AreaTone):
         return math.log2(max(self.radius / LARGEST_DISK, 1e-3))
 
     def made(self, pixels: PixelsU8, seen: Seen) -> PixelsU8:
-        """Return pixels out of focus.
-
-        Parameters
-        ----------
-        pixels : (H, W, 4) uint8
-            Straight RGBA.
-        seen : Seen
-            At what size.
-
-        Returns
-        -------
-        (H, W, 4) uint8
-            Straight RGBA.
-        """
+        """Return pixels out of focus."""
         radius = self.radius * seen.scale
         if radius < 0.3:
             return pixels

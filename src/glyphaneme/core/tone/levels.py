@@ -76,13 +76,7 @@ class LevelsTone(PixelTone):
         return () if self.is_neutral else ("with levels of its own",)
 
     def ops(self) -> tuple[Op, ...]:
-        """Return what is done to each component, then to all.
-
-        Returns
-        -------
-        tuple of Op
-            A power only where a middle is moved.
-        """
+        """Return what is done to each component, then to all."""
         return tuple(self._ops())
 
     def _ops(self) -> Iterator[Op]:

@@ -80,13 +80,7 @@ class LightTone(PixelTone):
         )
 
     def ops(self) -> tuple[Op, ...]:
-        """Return exposure, and the curve.
-
-        Returns
-        -------
-        tuple of Op
-            Without those that would do nothing.
-        """
+        """Return exposure, and the curve."""
         gain = (light_matrix(np.eye(3) * 2.0**self.exposure),) if self.exposure else ()
         return (*gain, *((curve(self.spline, ALL),) if self._bends else ()))
 

@@ -57,13 +57,7 @@ class MonochromeTone(PixelTone):
         return (f"in black and white tinted {color_name(self.tint)}",)
 
     def ops(self) -> tuple[Op, ...]:
-        """Return the mix, and the tint.
-
-        Returns
-        -------
-        tuple of Op
-            Without a tint that does nothing.
-        """
+        """Return the mix, and the tint."""
         reds, greens, blues = self.reds, self.greens, self.blues
         mix = grey((reds, self.yellows, greens, self.cyans, blues, self.magentas))
         if self.tint is None or not self.tinted:

@@ -77,13 +77,7 @@ class OneHueTone(PixelTone):
         return (f"its {name} {' and '.join(done)}",) if done else ()
 
     def ops(self) -> tuple[Op, ...]:
-        """Return one operation.
-
-        Returns
-        -------
-        tuple of Op
-            On Oklab.
-        """
+        """Return one operation."""
         angle = np.radians(self.hue)
         inner = np.cos(np.radians(self.width * SOFT))
         outer = np.cos(np.radians(min(self.width * (SOFT + SOFT / 2), 179.0)))

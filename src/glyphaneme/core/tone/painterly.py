@@ -80,20 +80,7 @@ class PainterlyTone(AreaTone):
         return -1.0
 
     def made(self, pixels: PixelsU8, seen: Seen) -> PixelsU8:
-        """Return pixels painted.
-
-        Parameters
-        ----------
-        pixels : (H, W, 4) uint8
-            Straight RGBA.
-        seen : Seen
-            At what size.
-
-        Returns
-        -------
-        (H, W, 4) uint8
-            Straight RGBA.
-        """
+        """Return pixels painted."""
         if self.brush * seen.scale < LEAST_SEEN:
             return pixels
         image = weighted(pixels)

@@ -60,20 +60,7 @@ class SharpenTone(AreaTone):
         return TAIL * self.radius
 
     def made(self, pixels: PixelsU8, seen: Seen) -> PixelsU8:
-        """Return pixels sharpened.
-
-        Parameters
-        ----------
-        pixels : (H, W, 4) uint8
-            Straight RGBA.
-        seen : Seen
-            At what size.
-
-        Returns
-        -------
-        (H, W, 4) uint8
-            Straight RGBA.
-        """
+        """Return pixels sharpened."""
         light = luma(pixels)
         change = light - light_round(pixels, light, self.radius * seen.scale)
         if self.threshold:

@@ -52,13 +52,7 @@ class WarmthTone(PixelTone):
         )
 
     def ops(self) -> tuple[Op, ...]:
-        """Return one matrix.
-
-        Returns
-        -------
-        tuple of Op
-            Of linear light.
-        """
+        """Return one matrix."""
         base_x, base_y = white_at(MIRED / DAYLIGHT, 0)
         x, y = white_at(MIRED / (DAYLIGHT + self.warmth), -self.tint / 1000)
         # The locus passes D65 by a hair; what is moved is the difference.
