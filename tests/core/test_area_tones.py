@@ -313,6 +313,17 @@ def test_what_is_toned_is_kept_between_frames(bark: np.ndarray) -> None:
     assert np.array_equal(first, other)
 
 
+def test_frames_while_a_blur_of_everything_is_moved(bark: np.ndarray) -> None:
+    frames, pictures = FrameCache(64_000_000), {"p": build_pyramid(bark)}
+    view = View(0, 0, 512, 512, 0.5)
+    for radius in (4, 6, 8, 10):
+        composite = composed(bark, (BlurTone(radius=radius),), "toning")
+        got = frames.render("p", composite, pictures, view)
+        wanted = render(composite, pictures, view)
+
+        assert np.abs(got.astype(int) - wanted).max() <= 1
+
+
 @pytest.mark.parametrize(
     ("kind", "fields"),
     [
