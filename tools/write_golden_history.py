@@ -80,6 +80,12 @@ TONES = [
     {"kind": "coloring", "saturation": -0.2, "vibrance": 0.4, "turn": 15},
     {"kind": "one_hue", "hue": 250, "width": 80, "lightness": -0.3},
     {"kind": "monochrome", "reds": 0.9, "tint": "#a0703c", "tinted": 0.3},
+    {"kind": "sharpen", "amount": 1.5, "radius": 2.5, "threshold": 4},
+    {"kind": "blur", "radius": 12.5},
+    {"kind": "lens", "radius": 30, "shine": 0.8},
+    {"kind": "clarity", "amount": -0.4, "radius": 60},
+    {"kind": "painterly", "brush": 24, "detail": 0.75},
+    {"kind": "grain", "amount": 0.1, "size": 3},
 ]
 TO_THE_LEFT = {"x": 200, "y": 250, "length": 180, "angle": 180}
 ALL_ROUND = {
