@@ -17,6 +17,14 @@ from glyphaneme.core.document import (
     PhotoLayer,
     ToningLayer,
 )
+from glyphaneme.core.edits import (
+    CopyTones,
+    DissolveGroup,
+    ExchangePhoto,
+    SetCanvas,
+    apply,
+    decided,
+)
 from glyphaneme.core.place import Placement, Pyramid, build_pyramid, halved
 from glyphaneme.core.render import FrameCache, View, render, render_bands, render_fine
 from glyphaneme.core.tone import (
@@ -322,6 +330,65 @@ def test_frames_while_a_blur_of_everything_is_moved(bark: np.ndarray) -> None:
         wanted = render(composite, pictures, view)
 
         assert np.abs(got.astype(int) - wanted).max() <= 1
+
+
+def test_what_is_scaled_along_is_blurred_by_as_much_of_it(bark: np.ndarray) -> None:
+    state = composed(bark, (BlurTone(radius=8), GrainTone(size=12)), "toning")
+    half = Canvas(width=512, height=512)
+    smaller = apply(state, SetCanvas(canvas=half, scale=0.5))
+
+    blur, grain = smaller.layers[1].tones
+    assert (blur.radius, grain.size) == (4, 6)
+    turned = apply(state, SetCanvas(canvas=state.canvas, turn=30))
+    assert turned.layers[1].tones == state.layers[1].tones
+    larger = apply(state, SetCanvas(canvas=state.canvas, scale=100))
+    assert [one.model_dump() for one in larger.layers[1].tones] == [
+        {"kind": "blur", "works": True, "radius": 300},
+        {"kind": "grain", "works": True, "amount": 0.25, "size": 12},
+    ]
+
+
+def test_tones_taken_from_a_layer_of_another_size_look_as_there() -> None:
+    canvas = Canvas(width=900, height=600)
+    size = {"picture": "p", "width": 2000, "height": 1000}
+    at = {"x": 400, "y": 300}
+    small = PhotoLayer(
+        id="small",
+        name="Small",
+        placement=Placement(**at, scale_x=0.25, scale_y=0.25),
+        tones=(BlurTone(radius=40), LightTone(exposure=1)),
+        **size,
+    )
+    large = PhotoLayer(
+        id="large", name="L", placement=Placement(**at, scale_x=2, scale_y=2), **size
+    )
+    over = ToningLayer(id="over", name="Over")
+    state = Composite(canvas=canvas, layers=(small, large, over))
+
+    for layer_id, radius in (("large", 5), ("over", 10)):
+        edit = CopyTones(layer_id=layer_id, from_id="small")
+        after = apply(state, decided(state, edit)).layer(layer_id)
+        assert after.tones == (BlurTone(radius=radius), LightTone(exposure=1))
+    other = ExchangePhoto(
+        layer_id="small", picture="q", name="Q", width=1000, height=500
+    )
+    assert apply(state, other).layer("small").tones[0] == BlurTone(radius=20)
+
+
+def test_a_blurred_group_taken_apart_looks_much_as_it_did(bark: np.ndarray) -> None:
+    pictures = {"p": build_pyramid(bark)}
+    (whole_group,) = composed(bark, (BlurTone(radius=8),), "group").layers
+    half = Placement(x=512, y=512, scale_x=0.5, scale_y=0.5)
+    (photo,) = whole_group.layers
+    layers = (photo.model_copy(update={"placement": half}),)
+    group = whole_group.model_copy(update={"layers": layers})
+    state = Composite(canvas=Canvas(width=1024, height=1024), layers=(group,))
+    apart = apply(state, DissolveGroup(layer_id="g"))
+
+    assert apart.layers[0].tones == (BlurTone(radius=16),)
+    before, after = (render(one, pictures, whole(bark)) for one in (state, apart))
+    inside = slice(300, 720)
+    assert likeness(before[inside, inside], after[inside, inside]) > 40
 
 
 @pytest.mark.parametrize(

@@ -351,7 +351,7 @@ def plane_by_plane(one: Any, c: np.ndarray, x: np.ndarray, n: int) -> None:
         if (one.planes >> plane) & 1:
             here = x[plane * CHUNK :]
             if one.code == AFFINE:
-                affine(here, c[2 * plane], c[2 * plane + 1], n)
+                affine(here, c[0], c[1], n)
             elif one.code == POWER:
                 power(here, c, n)
             else:

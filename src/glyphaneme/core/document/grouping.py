@@ -13,6 +13,7 @@ from glyphaneme.core.document.model import (
     GroupLayer,
     Layer,
     PhotoLayer,
+    ToningLayer,
 )
 from glyphaneme.core.place import (
     Placement,
@@ -25,8 +26,9 @@ from glyphaneme.core.place import (
 )
 from glyphaneme.core.place.limits import FARTHEST
 from glyphaneme.core.place.span import moved_span
+from glyphaneme.core.place.transform import pixel_size
 from glyphaneme.core.place.warping import warp_of
-from glyphaneme.core.tone import MAX_TONES
+from glyphaneme.core.tone import MAX_TONES, scaled
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
@@ -59,14 +61,14 @@ def lifted(layer: Layer, group: GroupLayer) -> Layer:
 
 
 def with_tones(layer: Layer, tones: tuple[Tone, ...]) -> Layer:
-    """Return a layer that is toned once more, after its own tones.
+    """Return a group's member that is toned as the group is, after its own tones.
 
     Parameters
     ----------
     layer : Layer
-        Any layer; colours and gradients stay as they are.
+        A member; colours and gradients stay as they are.
     tones : tuple of Tone
-        In their order; those beyond the limit are left out.
+        The group's, in its own pixels; those beyond the limit are left out.
 
     Returns
     -------
@@ -75,7 +77,29 @@ def with_tones(layer: Layer, tones: tuple[Tone, ...]) -> Layer:
     """
     if not tones or not isinstance(layer, PhotoLayer | GroupLayer):
         return layer
-    return with_fields(layer, tones=(*layer.tones, *tones)[:MAX_TONES])
+    smaller = scaled(tones, 1 / pixel_scale((layer,)))
+    return with_fields(layer, tones=(*layer.tones, *smaller)[:MAX_TONES])
+
+
+def pixel_scale(path: Sequence[Layer]) -> float:
+    """Return how many pixels of the canvas lie on one of a layer's own, along a side.
+
+    Parameters
+    ----------
+    path : sequence of Layer
+        The groups that it lies in, the outermost first, and the layer itself.
+
+    Returns
+    -------
+    float
+        A layer that lies everywhere has the pixels of what it lies in.
+    """
+    found = 1.0
+    for layer in path:
+        if isinstance(layer, PhotoLayer | GroupLayer):
+            size = {"width": layer.width, "height": layer.height}
+            found *= pixel_size(source_to_canvas(layer.placement, **size))
+    return found
 
 
 def lowered(layer: Layer, group: GroupLayer) -> Layer:
@@ -298,6 +322,8 @@ def _carried(layer: Layer, move: MatrixF64, placement: Placement | None) -> Laye
     if isinstance(layer, GradientLayer):
         fields["gradient"] = moved_span(layer.gradient, move)
     is_placed = placement is not None
+    if isinstance(layer, ToningLayer):
+        fields["tones"] = scaled(layer.tones, pixel_size(move))
     if layer.mask and not (is_placed and layer.mask.linked):
         fields["mask"] = layer.mask.carried(move)
     if layer.fades:

@@ -90,7 +90,7 @@ class DissolveGroup(LayerEdit):
         if not isinstance(group, GroupLayer):
             raise NoSuchWorkError(group.kind, "cannot be taken apart")
         members = tuple(
-            with_tones(lifted(member, group), group.tones) for member in group.layers
+            lifted(with_tones(member, group.tones), group) for member in group.layers
         )
         return with_instead(composite, group.id, lambda _: members)
 

@@ -5,10 +5,11 @@ from __future__ import annotations
 from typing import TYPE_CHECKING, Any, Literal, Self
 
 from glyphaneme.core.document.changing import require_unlocked, with_layer_fields
+from glyphaneme.core.document.grouping import pixel_scale
 from glyphaneme.core.document.model import LayerId, TonedLayer
 from glyphaneme.core.edits.base import FieldEdit, LayerEdit
 from glyphaneme.core.errors import NoSuchWorkError
-from glyphaneme.core.tone import Tone, Tones
+from glyphaneme.core.tone import Tone, Tones, scaled
 from glyphaneme.core.values import with_fields
 from glyphaneme.core.wording import tone_words, toning_words
 
@@ -48,7 +49,7 @@ class ToneLayer(FieldEdit):
 
 
 class CopyTones(LayerEdit):
-    """Give a layer the tones of another one instead of its own."""
+    """Give a layer the tones of another one instead of its own, to look as there."""
 
     kind: Literal["copy_tones"] = "copy_tones"
     from_id: LayerId
@@ -83,4 +84,6 @@ class CopyTones(LayerEdit):
         source = composite.layer(self.from_id)
         if not isinstance(source, TonedLayer) or not source.tones:
             raise NoSuchWorkError(source.kind, "without tones has none to give")
-        return source.tones
+        sizes = (composite.path_to(one) for one in (self.from_id, self.layer_id))
+        before, after = map(pixel_scale, sizes)
+        return scaled(source.tones, before / after)

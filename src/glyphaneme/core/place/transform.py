@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import TYPE_CHECKING, Annotated, Final, TypeAlias
 
 import numpy as np
@@ -113,3 +114,24 @@ def inverted(matrix: MatrixF64) -> MatrixF64:
     """
     linear = np.linalg.inv(matrix[:, :2])
     return np.column_stack([linear, -linear @ matrix[:, 2]])
+
+
+def pixel_size(matrix: MatrixF64) -> float:
+    """Return how many pixels of what it leads to one pixel covers, along a side.
+
+    Parameters
+    ----------
+    matrix : (2, 3) float64
+        Maps pixels to those of something else.
+
+    Returns
+    -------
+    float
+        0 where the map flattens the plane.
+
+    Examples
+    --------
+    >>> pixel_size(np.array([[3.0, 0, 5], [0, 3, 7]]))
+    3.0
+    """
+    return math.sqrt(abs(np.linalg.det(matrix[:, :2])))

@@ -22,7 +22,7 @@ from glyphaneme.core.place import Pyramid, canvas_to_source
 from glyphaneme.core.place.warping import warp_of
 from glyphaneme.core.render.texels import own_colors_in
 from glyphaneme.core.render.warped import reach_in
-from glyphaneme.core.tone import reach_of
+from glyphaneme.core.tone import spread_of
 
 if TYPE_CHECKING:
     from collections.abc import Iterable, Iterator
@@ -99,7 +99,7 @@ def assets_needed(
 
 def _spreads(layer: Layer) -> bool:
     """Tell whether what lies beyond a view counts in it."""
-    return isinstance(layer, GroupLayer | ToningLayer) and reach_of(layer.tones) > 0
+    return isinstance(layer, GroupLayer | ToningLayer) and spread_of(layer.tones) > 0
 
 
 def needed_by(layers: list[Layer]) -> Needed:

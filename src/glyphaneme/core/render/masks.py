@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import replace
 from typing import TYPE_CHECKING, NamedTuple
 
@@ -12,7 +11,7 @@ from glyphaneme.core._kernels import masking
 from glyphaneme.core.document.model import PhotoLayer
 from glyphaneme.core.mask.steps import Step, soft_edge
 from glyphaneme.core.place.crop import FrameShape
-from glyphaneme.core.place.transform import matrix_of
+from glyphaneme.core.place.transform import matrix_of, pixel_size
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -128,22 +127,6 @@ def seen_steps(steps: tuple[Step, ...], to_mask: MatrixF64) -> tuple[Step, ...]:
         step if step.in_view else replace(step, to_step=step.to_step @ base)
         for step in steps
     )
-
-
-def pixel_size(to_mask: MatrixF64) -> float:
-    """Return how many of a mask's pixels a view's pixel covers, along a side.
-
-    Parameters
-    ----------
-    to_mask : (2, 3) float64
-        Maps the view's pixels to the mask's own.
-
-    Returns
-    -------
-    float
-        0 where the map flattens the plane.
-    """
-    return math.sqrt(abs(np.linalg.det(to_mask[:, :2])))
 
 
 def step_fields(step: Step) -> tuple[object, ...]:

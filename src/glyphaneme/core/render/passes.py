@@ -16,15 +16,16 @@ from glyphaneme.core.mask import LayerQuality, Seeing
 from glyphaneme.core.mask.planes import plane_of
 from glyphaneme.core.mask.steps import Step
 from glyphaneme.core.place import Pyramid, build_pyramid
+from glyphaneme.core.place.transform import pixel_size
 from glyphaneme.core.render.assets import needed_by, others_read
 from glyphaneme.core.render.composing import background_of, compose
-from glyphaneme.core.render.masks import Masking, pixel_size, seen_steps
+from glyphaneme.core.render.masks import Masking, seen_steps
 from glyphaneme.core.render.sheets import Sheets
 from glyphaneme.core.render.tables import Reading, build_table, white_table
 from glyphaneme.core.render.toned import toned, toned_place, toned_size
 from glyphaneme.core.render.views import View
 from glyphaneme.core.render.warped import Reach, flattened, sheet_view
-from glyphaneme.core.tone import Seen, reach_of
+from glyphaneme.core.tone import Seen, spread_of
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
@@ -207,7 +208,7 @@ class Passes:
         averaged: bool,
     ) -> Pyramid:
         scale = 1 / pixel_size(to_pile[:2])
-        margin = math.ceil(reach_of(tones) * scale)
+        margin = math.ceil(spread_of(tones) * scale)
         around = self._view.widened(margin)
         inner = Reach(0, 0, around.width, around.height)
         if canvas is not None:

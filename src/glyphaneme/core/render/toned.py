@@ -5,7 +5,6 @@ from __future__ import annotations
 from itertools import groupby
 from typing import TYPE_CHECKING
 
-import cv2
 import numpy as np
 
 from glyphaneme.core.place import Pyramid
@@ -13,6 +12,7 @@ from glyphaneme.core.render.composing import compose
 from glyphaneme.core.render.tables import pixels_table
 from glyphaneme.core.render.views import View
 from glyphaneme.core.tone import AreaTone, Seen
+from glyphaneme.core.tone.areas import shrunk
 
 if TYPE_CHECKING:
     from glyphaneme.core.arrays import PixelsU8
@@ -73,8 +73,8 @@ def toned_place(pyramid: Pyramid, at: int, tones: tuple[Tone, ...]) -> int:
     """
     last = tones[-1]
     soft = int(last.halvings) if isinstance(last, AreaTone) else 0
-    if soft < WORTHWHILE:
-        soft = 0
+    if soft - at < WORTHWHILE:
+        soft = at
     place = min(max(at, soft), len(pyramid.levels) - 1)
     while place < len(pyramid.levels) - 1 and pyramid.levels[place].size > 4 * LARGEST:
         place += 1
@@ -104,15 +104,7 @@ def toned_size(
     """
     pixels = np.asarray(pyramid.levels[place])
     if place > at and pyramid.opaque:
-        pixels = _averaged(np.asarray(pyramid.levels[at]), 2 ** (place - at))
+        # Averaged at once: sizes halved one after the other are a hair lighter.
+        pixels = shrunk(np.asarray(pyramid.levels[at]), 2 ** (place - at))
     pixels = toned(pixels, tones, Seen(0.5**place))
     return Pyramid(levels=(pixels,), opaque=pyramid.opaque)
-
-
-def _averaged(pixels: PixelsU8, factor: int) -> PixelsU8:
-    """Average at once: sizes halved one after the other are a hair lighter."""
-    below, right = (-side % factor for side in pixels.shape[:2])
-    whole = cv2.copyMakeBorder(pixels, 0, below, 0, right, cv2.BORDER_REPLICATE)
-    size = (whole.shape[1] // factor, whole.shape[0] // factor)
-    small = cv2.resize(whole, size, interpolation=cv2.INTER_AREA)
-    return np.ascontiguousarray(small, np.uint8)

@@ -15,8 +15,9 @@ from glyphaneme.core.tone.kinds import (
     Tone,
     Tones,
     ops_of,
-    reach_of,
+    scaled,
     split,
+    spread_of,
     working,
 )
 from glyphaneme.core.tone.lens import LensTone
@@ -61,7 +62,8 @@ __all__ = [
     "ops_of",
     "planned",
     "program",
-    "reach_of",
+    "scaled",
     "split",
+    "spread_of",
     "working",
 ]

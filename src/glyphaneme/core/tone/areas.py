@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import TYPE_CHECKING, NamedTuple
+from typing import TYPE_CHECKING, Any, ClassVar, NamedTuple
 
 import cv2
 import numpy as np
@@ -45,6 +45,9 @@ class AreaTone(ToneBase):
     canvas. It works on encoded values, straight, of which those that are see-through
     count less; it leaves alpha as it is unless it says otherwise.
     """
+
+    length: ClassVar[str] = "radius"
+    """Which of its values is one of those."""
 
     @property
     def reach(self) -> float:
@@ -109,14 +112,53 @@ def blurred(image: Floats, sigma: float) -> Floats:
         factor *= 2
     if factor == 1:
         return _gaussian(image, sigma)
-    rows, columns = image.shape[:2]
-    below, right = -rows % factor, -columns % factor
+    small = shrunk(image, factor)
+    found = _gaussian(small, sigma_left(sigma, factor) / factor)
+    return enlarged(found, factor, image)
+
+
+def shrunk(image: NDArray[Any], factor: int) -> NDArray[Any]:
+    """Return an image averaged over squares; beyond its edge the last pixel goes on.
+
+    Parameters
+    ----------
+    image : (H, W) or (H, W, C) float32 or uint8
+        Any values.
+    factor : int
+        How many pixels a square has along a side.
+
+    Returns
+    -------
+    (ceil(H / factor), ceil(W / factor)) or with C, of the same dtype
+        The means.
+    """
+    below, right = (-side % factor for side in image.shape[:2])
     whole = cv2.copyMakeBorder(image, 0, below, 0, right, cv2.BORDER_REPLICATE)
     size = (whole.shape[1] // factor, whole.shape[0] // factor)
     small = cv2.resize(whole, size, interpolation=cv2.INTER_AREA)
-    rest = sigma_left(sigma, factor)
-    found = _gaussian(np.asarray(small, np.float32), rest / factor)
-    large = cv2.resize(found, whole.shape[1::-1], interpolation=cv2.INTER_LINEAR)
+    return np.asarray(small, image.dtype)
+
+
+def enlarged(small: Floats, factor: int, like: NDArray[Any]) -> Floats:
+    """Return what `shrunk` made at its size again, with straight lines between means.
+
+    Parameters
+    ----------
+    small : (h, w) or (h, w, C) float32
+        Any values.
+    factor : int
+        As for `shrunk`.
+    like : (H, W) or (H, W, C)
+        What was shrunk.
+
+    Returns
+    -------
+    (H, W) or (H, W, C) float32
+        As large as that.
+    """
+    rows, columns = like.shape[:2]
+    size = (small.shape[1] * factor, small.shape[0] * factor)
+    large = cv2.resize(small, size, interpolation=cv2.INTER_LINEAR)
     return np.asarray(large[:rows, :columns], np.float32)
 
 
@@ -160,7 +202,7 @@ def weighted(pixels: PixelsU8) -> Floats:
         As they are averaged.
     """
     found = pixels.astype(np.float32)
-    if pixels[..., 3].min() < 255:
+    if pixels[..., 3].min() < OPAQUE:
         found[..., :3] *= found[..., 3:] / 255
     return found
 
@@ -179,12 +221,12 @@ def straight(image: Floats) -> PixelsU8:
         Straight RGBA.
     """
     alpha = image[..., 3:]
-    if alpha.min() < 255:
+    if alpha.min() < OPAQUE:
         image = np.dstack([image[..., :3] * (255 / np.maximum(alpha, 1e-3)), alpha])
-    return levels(image)
+    return as_levels(image)
 
 
-def levels(image: Floats) -> PixelsU8:
+def as_levels(image: Floats) -> PixelsU8:
     """Return values as the nearest levels.
 
     Parameters
@@ -219,7 +261,7 @@ def lightened(pixels: PixelsU8, change: Floats) -> PixelsU8:
     """
     out = pixels.copy()
     for channel in range(3):
-        out[..., channel] = levels(pixels[..., channel] + change)
+        out[..., channel] = as_levels(pixels[..., channel] + change)
     return out
 
 
@@ -239,6 +281,22 @@ def luma(pixels: PixelsU8) -> Floats:
     return np.asarray(
         cv2.transform(pixels[..., :3].astype(np.float32), LUMA[None]), np.float32
     )
+
+
+def middling(light: Floats) -> Floats:
+    """Return how near to the middle tones something is.
+
+    Parameters
+    ----------
+    light : (H, W) float32
+        Luma l, 0..255.
+
+    Returns
+    -------
+    (H, W) float32
+        4 l (1 - l) with l of 0..1: 1 halfway, 0 at black and white.
+    """
+    return np.asarray(light * (OPAQUE - light) * np.float32(4 / OPAQUE**2), np.float32)
 
 
 def light_round(pixels: PixelsU8, light: Floats, sigma: float) -> Floats:

@@ -14,6 +14,7 @@ from glyphaneme.core.tone.areas import (
     light_round,
     lightened,
     luma,
+    middling,
 )
 from glyphaneme.core.tone.base import Share, by_degree
 
@@ -38,7 +39,7 @@ class ClarityTone(AreaTone):
 
     at_rest: ClassVar[str] = "as clear as it is"
     kind: Literal["clarity"] = "clarity"
-    amount: Share = 0.0
+    amount: Share = 0.3
     radius: Radius = 40.0
 
     @property
@@ -60,5 +61,4 @@ class ClarityTone(AreaTone):
         """Return pixels with more contrast to what lies round them."""
         light = luma(pixels)
         change = light - light_round(pixels, light, self.radius * seen.scale)
-        middle = light * (255 - light) * np.float32(4 / 255**2)
-        return lightened(pixels, np.float32(self.amount) * middle * change)
+        return lightened(pixels, np.float32(self.amount) * middling(light) * change)

@@ -14,7 +14,6 @@ if TYPE_CHECKING:
     from collections.abc import Iterator
 
 Turn = Annotated[float, Field(ge=-180, le=180, allow_inf_nan=False)]
-HALF_TURN = 180
 
 
 class ColoringTone(PixelTone):
@@ -46,13 +45,12 @@ class ColoringTone(PixelTone):
     @property
     def words(self) -> tuple[str, ...]:
         """More colour or less, and whether hues are turned."""
-        turned = by_degree(self.turn / HALF_TURN, "hues turned", "hues turned")
         if self.saturation == -1:
             return ("without colour",)
         return (
             *with_degree(self.saturation, "less colour", "more colour"),
             *by_degree(self.vibrance, "paler", "livelier"),
-            *(("with its hues turned",) if turned else ()),
+            *(("with its hues turned",) if self.turn else ()),
         )
 
     def ops(self) -> tuple[Op, ...]:

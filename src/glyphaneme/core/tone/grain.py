@@ -9,7 +9,7 @@ import cv2
 import numpy as np
 from pydantic import Field
 
-from glyphaneme.core.tone.areas import AreaTone, Seen, lightened, luma
+from glyphaneme.core.tone.areas import AreaTone, Seen, lightened, luma, middling
 from glyphaneme.core.tone.base import Part, by_degree
 
 if TYPE_CHECKING:
@@ -40,6 +40,7 @@ class GrainTone(AreaTone):
     """
 
     at_rest: ClassVar[str] = "without grain"
+    length: ClassVar[str] = "size"
     kind: Literal["grain"] = "grain"
     amount: Part = 0.25
     size: Size = 1.5
@@ -69,10 +70,8 @@ class GrainTone(AreaTone):
         step = 0.5**halvings
         down = _places(seen.top, rows, seen.scale, step, noise.shape[0])
         across = _places(seen.left, columns, seen.scale, step, noise.shape[1])
-        light = luma(pixels)
-        middle = light * (255 - light) * np.float32(4 / 255**2)
-        found = noise[down[:, None], across[None, :]]
-        return lightened(pixels, np.float32(self.amount * FULL) * middle * found)
+        found = noise[down[:, None], across[None, :]] * middling(luma(pixels))
+        return lightened(pixels, np.float32(self.amount * FULL) * found)
 
 
 def _places(

@@ -32,4 +32,4 @@ class InvertTone(PixelTone):
 
     def ops(self) -> tuple[Op, ...]:
         """Return one operation."""
-        return (affine((-1.0,) * 3, (1.0,) * 3),)
+        return (affine(-1, 1),)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import TYPE_CHECKING, Annotated, NamedTuple, TypeAlias
 
 from pydantic import Field
@@ -22,11 +23,14 @@ from glyphaneme.core.tone.one_hue import OneHueTone
 from glyphaneme.core.tone.painterly import PainterlyTone
 from glyphaneme.core.tone.sharpen import SharpenTone
 from glyphaneme.core.tone.warmth import WarmthTone
+from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     from glyphaneme.core.tone.ops import Op
 
 MAX_TONES = 24
+SAME_SIZE = 1e-6
+"""Sizes that differ by less are the same."""
 
 Tone: TypeAlias = Annotated[
     LightTone
@@ -92,7 +96,7 @@ def split(tones: tuple[Tone, ...]) -> Split:
     return Split(found[:until], found[until:])
 
 
-def reach_of(tones: tuple[Tone, ...]) -> float:
+def spread_of(tones: tuple[Tone, ...]) -> float:
     """Return how far away a pixel may count for another, all tones together.
 
     Parameters
@@ -106,6 +110,41 @@ def reach_of(tones: tuple[Tone, ...]) -> float:
         In the tones' own pixels.
     """
     return sum(one.reach for one in working(tones) if isinstance(one, AreaTone))
+
+
+def scaled(tones: tuple[Tone, ...], factor: float) -> tuple[Tone, ...]:
+    """Return tones as they look the same where pixels are of another size.
+
+    Parameters
+    ----------
+    tones : tuple of Tone
+        In their order.
+    factor : float, > 0
+        How many of the new pixels lie on one of the old, along a side.
+
+    Returns
+    -------
+    tuple of Tone
+        With other lengths, within their limits; the same where nothing changes.
+
+    Examples
+    --------
+    >>> scaled((BlurTone(radius=8),), 0.5)[0].radius
+    4.0
+    """
+    if math.isclose(factor, 1, rel_tol=SAME_SIZE):
+        return tones
+    return tuple(_with_length(one, factor) for one in tones)
+
+
+def _with_length(tone: Tone, factor: float) -> Tone:
+    if not isinstance(tone, AreaTone):
+        return tone
+    limits = type(tone).model_fields[tone.length].metadata
+    least = max(getattr(one, "ge", -math.inf) for one in limits)
+    most = min(getattr(one, "le", math.inf) for one in limits)
+    held = min(max(getattr(tone, tone.length) * factor, least), most)
+    return with_fields(tone, **{tone.length: held})
 
 
 def ops_of(tones: tuple[Tone, ...]) -> tuple[Op, ...]:

@@ -10,7 +10,7 @@ import numpy as np
 from pydantic import Field
 
 from glyphaneme.core.color import decoded, encoded
-from glyphaneme.core.tone.areas import AreaTone, Seen, straight
+from glyphaneme.core.tone.areas import AreaTone, Seen, enlarged, shrunk, straight
 
 if TYPE_CHECKING:
     from glyphaneme.core.arrays import PixelsU8
@@ -75,20 +75,16 @@ class LensTone(AreaTone):
         high = np.maximum(2 * light - 1, 0)
         light *= 1 + BRIGHTER * self.shine * high * high
         alpha = pixels[..., 3:].astype(np.float32) / 255
-        image = np.dstack([light * alpha, alpha])
-        rows, columns = image.shape[:2]
-        if factor > 1:
-            size = (max(columns // factor, 1), max(rows // factor, 1))
-            image = np.asarray(cv2.resize(image, size, interpolation=cv2.INTER_AREA))
+        image = np.dstack([light * alpha, alpha]).astype(np.float32)
+        small = shrunk(image, factor)
         disk = _disk(radius / factor)
-        spread = cv2.filter2D(image, -1, disk, borderType=cv2.BORDER_REPLICATE)
-        if factor > 1:
-            spread = cv2.resize(spread, (columns, rows), interpolation=cv2.INTER_LINEAR)
+        found = cv2.filter2D(small, -1, disk, borderType=cv2.BORDER_REPLICATE)
+        spread = enlarged(np.asarray(found, np.float32), factor, image)
         light = np.clip(spread[..., :3] / np.maximum(spread[..., 3:], 1e-4), 0, 1)
         # By the square root, the table is even to the eye.
         shown = _OF_ROOTS[(np.sqrt(light) * TOP_ROOT).astype(np.uint16)]
-        left = np.asarray(spread[..., 3:])
-        return straight(np.dstack([shown * left, left]).astype(np.float32) * 255)
+        left = spread[..., 3:]
+        return straight(np.dstack([shown * left, left]) * np.float32(255))
 
 
 def _disk(radius: float) -> np.ndarray:

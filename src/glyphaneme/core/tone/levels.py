@@ -95,10 +95,6 @@ def _straight(ends: Ends, planes: int) -> Iterator[Op]:
     """Yield two scalings: what lies beyond the ends in is held before it is scaled."""
     scale = 1 / (ends.lightest - ends.darkest)
     span = ends.high - ends.low
-    yield _on(planes, scale, -ends.darkest * scale)
+    yield affine(scale, -ends.darkest * scale, planes)
     if (ends.low, ends.high) != (0, 1):
-        yield _on(planes, span, ends.low)
-
-
-def _on(planes: int, scale: float, shift: float) -> Op:
-    return affine((scale,) * 3, (shift,) * 3)._replace(planes=planes)
+        yield affine(span, ends.low, planes)

@@ -53,22 +53,22 @@ class Program(NamedTuple):
 NO_STEPS = np.empty(0, toning.STEP)
 
 
-def affine(scales: Sequence[float], shifts: Sequence[float]) -> Op:
+def affine(scale: float, shift: float, planes: int = ALL) -> Op:
     """Scale and shift encoded components, held within 0..1.
 
     Parameters
     ----------
-    scales, shifts : sequence of three floats
-        For red, green and blue.
+    scale, shift : float
+        The first multiplies, the second is added.
+    planes : int
+        A bit for each component.
 
     Returns
     -------
     Op
-        On all components.
+        The same for all its components.
     """
-    pairs = zip(scales, shifts, strict=True)
-    numbers = tuple(float(one) for pair in pairs for one in pair)
-    return Op(Domain.ENCODED, toning.AFFINE, numbers)
+    return Op(Domain.ENCODED, toning.AFFINE, (scale, shift), planes)
 
 
 def power(

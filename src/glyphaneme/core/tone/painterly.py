@@ -8,7 +8,15 @@ import cv2
 import numpy as np
 from pydantic import Field
 
-from glyphaneme.core.tone.areas import AreaTone, Seen, blurred, straight, weighted
+from glyphaneme.core.tone.areas import (
+    AreaTone,
+    Seen,
+    blurred,
+    enlarged,
+    shrunk,
+    straight,
+    weighted,
+)
 from glyphaneme.core.tone.base import Part
 
 if TYPE_CHECKING:
@@ -55,6 +63,7 @@ class PainterlyTone(AreaTone):
     """
 
     at_rest: ClassVar[str] = "painted"
+    length: ClassVar[str] = "brush"
     kind: Literal["painterly"] = "painterly"
     brush: Brush = 16.0
     detail: Part = 0.5
@@ -106,16 +115,8 @@ def _painted(image: Floats, brush: float) -> tuple[Floats, Floats]:
         factor *= 2
     if factor == 1:
         return _painted_as_large(image, brush)
-    rows, columns = image.shape[:2]
-    below, right = -rows % factor, -columns % factor
-    whole = cv2.copyMakeBorder(image, 0, below, 0, right, cv2.BORDER_REPLICATE)
-    size = (whole.shape[1] // factor, whole.shape[0] // factor)
-    small = np.asarray(cv2.resize(whole, size, interpolation=cv2.INTER_AREA))
-    found = (
-        cv2.resize(one, whole.shape[1::-1], interpolation=cv2.INTER_LINEAR)
-        for one in _painted_as_large(np.asarray(small, np.float32), brush / factor)
-    )
-    painted, spread = (np.asarray(one[:rows, :columns], np.float32) for one in found)
+    found = _painted_as_large(shrunk(image, factor), brush / factor)
+    painted, spread = (enlarged(one, factor, image) for one in found)
     return painted, spread
 
 
