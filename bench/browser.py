@@ -27,6 +27,7 @@ MANY = 50
 DRAGS = 4
 FASTEST_DRAG_MS = 1000 / 25
 FASTEST_SLIDER_MS = 1000 / 30
+FASTEST_TONE_MS = 1000 / 50
 LATEST_MS = 80
 WATCH = """(() => {
   const known = new WeakSet();
@@ -135,6 +136,7 @@ def live() -> Iterator[Figure]:
             page = browser.new_page(viewport={"width": 1280, "height": 800})
             page.add_init_script(WATCH)
             yield from _measured(page, product)
+            yield from _toning(page)
             yield from _painting(page)
             yield from _snapping(page, product)
             browser.close()
@@ -178,6 +180,23 @@ def _measured(page: Page, product: Product) -> Iterator[Figure]:
         slide["between_ms"],
         FASTEST_SLIDER_MS,
         FASTEST_SLIDER_MS / 2,
+        unit=" ms",
+    )
+
+
+def _toning(page: Page) -> Iterator[Figure]:
+    """Move a tone of one photo of the poster, over which others lie."""
+    page.keyboard.press("t")
+    page.get_by_role("button", name="colour", exact=True).last.click()
+    thumb = page.get_by_role("slider", name="Colour", exact=True)
+    box = thumb.locator("xpath=../..").bounding_box() or {}
+    middle = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    slide = _dragged(page, middle, reach=40)
+    yield Figure(
+        "tone dragged by its slider, from one changed frame to the next",
+        slide["between_ms"],
+        FASTEST_SLIDER_MS,
+        FASTEST_TONE_MS,
         unit=" ms",
     )
 

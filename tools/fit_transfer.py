@@ -21,7 +21,7 @@ LINEAR_BELOW, ENCODED_BELOW = 0.0031308, 0.04045
 """Where the straight part of sRGB ends (IEC 61966-2-1)."""
 ROUNDS = 60
 NEAR_ROOT = 1_419_967_116
-"""Near it, two thirds of the bits of 1 less a third of a number's are its guess."""
+"""Four thirds of the bits of 1, nearly: less a third of a number's, its guess."""
 
 
 def decoded(x: np.ndarray) -> np.ndarray:
@@ -67,7 +67,7 @@ def rational(
 
 
 def root_guess() -> tuple[int, float]:
-    """Return the bits that 1 / cube root is guessed from, and the guess's largest rest."""
+    """Return the bits that 1 / cube root is guessed from, and its largest rest."""
     x = np.exp2(np.linspace(0, 6, 20_001)).astype(np.float32)
     thirds = (x.view(np.int32).astype(np.float32) * np.float32(1 / 3)).astype(np.int32)
     rests = {}

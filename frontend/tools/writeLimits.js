@@ -1,6 +1,7 @@
 /**
  * Writes the limits of the API description as constants, one a schema, so that the page
- * offers what the service takes: `CANVAS.width.maximum`, `PHOTO_LAYER.name.maxLength`.
+ * offers what the service takes: `CANVAS.width.maximum`, `PHOTO_LAYER.name.maxLength`;
+ * and, of tones, what each begins with: `LIGHT_TONE_FRESH`.
  */
 
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
@@ -9,6 +10,7 @@ const WORDS = [
   "minimum",
   "exclusiveMinimum",
   "maximum",
+  "exclusiveMaximum",
   "minLength",
   "maxLength",
   "minItems",
@@ -37,5 +39,18 @@ const lines = Object.entries(components.schemas).flatMap(([name, schema]) => {
     `export const ${namedConstant(name)} = ${JSON.stringify(Object.fromEntries(limits))} as const;`,
   ];
 });
+/** Return all values of a schema as they are where nobody says otherwise. */
+function freshOf(schema) {
+  return Object.fromEntries(
+    Object.entries(schema.properties).map(([field, property]) => [field, property.default]),
+  );
+}
+
+for (const [name, schema] of Object.entries(components.schemas)) {
+  if (!name.endsWith("Tone")) continue;
+  lines.push(
+    `export const ${namedConstant(name)}_FRESH = ${JSON.stringify(freshOf(schema))} as const;`,
+  );
+}
 mkdirSync("generated", { recursive: true });
 writeFileSync("generated/limits.ts", `${lines.join("\n")}\n`);

@@ -59,6 +59,11 @@ def test_every_view_is_free_of_violations(
     page.get_by_role("option", name="All sides").click()
     hands.settle()
     found["fade"] = violations(page)
+    hands.open_layer("Lantern glow", "Tone")
+    for tone in ("light", "levels", "a curve", "one hue alone", "black and white"):
+        hands.pile.get_by_role("button", name=tone, exact=True).click()
+        hands.settle()
+        found[tone] = violations(page)
     hands.open_layer("Lantern glow", "Cut")
     page.get_by_role("button", name="a circle").click()
     page.get_by_role("button", name="in the middle", exact=True).click()

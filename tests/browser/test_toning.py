@@ -103,6 +103,24 @@ def test_levels_are_set_by_their_handles_and_by_pointing(
     assert tones(hands, dusk)[0]["red"]["darkest"] > 0
 
 
+def test_pointing_ends_with_the_levels_that_asked_for_it(
+    hands: Hands, dusk: Any
+) -> None:
+    add(hands, "levels")
+    add(hands, "light")
+    hands.pile.get_by_role("button", name="levels as they are", exact=True).click()
+    hands.page.get_by_role("button", name="Point at what is white").click()
+    status = hands.page.get_by_role("status").filter(has_text="Working on")
+    expect(status).to_contain_text("Press on something that is white")
+    hands.pile.get_by_role("button", name="light as it is", exact=True).click()
+
+    expect(status).not_to_contain_text("Press on something")
+    before = tones(hands, dusk)
+    hands.page.mouse.click(*hands.on_stage(dusk, 450, 200))
+    hands.settle()
+    assert tones(hands, dusk) == before
+
+
 def test_a_curve_has_points_that_are_dragged_moved_by_key_and_let_go(
     hands: Hands, dusk: Any
 ) -> None:

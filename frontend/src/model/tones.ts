@@ -1,81 +1,51 @@
 /** Tones of a layer: which kinds there are, and how the list of them changes. */
 
-import { CURVES_TONE } from "@generated/limits";
+import * as generated from "@generated/limits";
 import type { Edit, Layer, Tone, TonedLayer } from "@/model/composite";
 
 export type ToneKind = Tone["kind"];
 export type ToneOf<Kind extends ToneKind> = Extract<Tone, { kind: Kind }>;
 
 /** Of one curve. */
-export const MOST_POINTS = CURVES_TONE.all.maxItems;
+export const MOST_POINTS = generated.CURVES_TONE.all.maxItems;
 
-export const AS_THEY_ARE = { darkest: 0, middle: 1, lightest: 1, low: 0, high: 1 } as const;
 export type Ends = ToneOf<"levels">["all"];
 export type CurvePoints = ToneOf<"curves">["all"];
-export const STRAIGHT: CurvePoints = [
-  [0, 0],
-  [1, 1],
-];
-
-/** All kinds, by what they are called, and as each one begins. */
+/** All kinds as each one begins, as the service has it. */
 export const FRESH_TONES: { readonly [Kind in ToneKind]: ToneOf<Kind> } = {
-  light: {
-    kind: "light",
-    works: true,
-    exposure: 0,
-    brightness: 0,
-    contrast: 0,
-    whites: 0,
-    blacks: 0,
-    shadows: 0,
-    highlights: 0,
-  },
-  levels: {
-    kind: "levels",
-    works: true,
-    all: AS_THEY_ARE,
-    red: AS_THEY_ARE,
-    green: AS_THEY_ARE,
-    blue: AS_THEY_ARE,
-  },
-  curves: {
-    kind: "curves",
-    works: true,
-    all: STRAIGHT,
-    red: STRAIGHT,
-    green: STRAIGHT,
-    blue: STRAIGHT,
-  },
-  warmth: { kind: "warmth", works: true, warmth: 0, tint: 0 },
-  coloring: { kind: "coloring", works: true, saturation: 0, vibrance: 0, turn: 0 },
-  one_hue: {
-    kind: "one_hue",
-    works: true,
-    hue: 29,
-    width: 60,
-    turn: 0,
-    saturation: 0,
-    lightness: 0,
-  },
-  monochrome: {
-    kind: "monochrome",
-    works: true,
-    reds: 0.299,
-    yellows: 0.886,
-    greens: 0.587,
-    cyans: 0.701,
-    blues: 0.114,
-    magentas: 0.413,
-    tint: null,
-    tinted: 0.5,
-  },
-  invert: { kind: "invert", works: true },
-  sharpen: { kind: "sharpen", works: true, amount: 0.8, radius: 1.5, threshold: 2 },
-  blur: { kind: "blur", works: true, radius: 8 },
-  lens: { kind: "lens", works: true, radius: 12, shine: 0.4 },
-  clarity: { kind: "clarity", works: true, amount: 0.3, radius: 40 },
-  painterly: { kind: "painterly", works: true, brush: 16, detail: 0.5 },
-  grain: { kind: "grain", works: true, amount: 0.25, size: 1.5 },
+  light: generated.LIGHT_TONE_FRESH,
+  levels: generated.LEVELS_TONE_FRESH,
+  curves: generated.CURVES_TONE_FRESH,
+  warmth: generated.WARMTH_TONE_FRESH,
+  coloring: generated.COLORING_TONE_FRESH,
+  one_hue: generated.ONE_HUE_TONE_FRESH,
+  monochrome: generated.MONOCHROME_TONE_FRESH,
+  invert: generated.INVERT_TONE_FRESH,
+  sharpen: generated.SHARPEN_TONE_FRESH,
+  blur: generated.BLUR_TONE_FRESH,
+  lens: generated.LENS_TONE_FRESH,
+  clarity: generated.CLARITY_TONE_FRESH,
+  painterly: generated.PAINTERLY_TONE_FRESH,
+  grain: generated.GRAIN_TONE_FRESH,
+};
+
+/** Levels that change nothing, and a curve that is straight. */
+export const AS_THEY_ARE: Ends = FRESH_TONES.levels.all;
+export const STRAIGHT: CurvePoints = FRESH_TONES.curves.all;
+
+/** What their numbers may be. */
+export const TONE_LIMITS: { readonly [Kind in ToneKind]?: Readonly<Record<string, object>> } = {
+  light: generated.LIGHT_TONE,
+  warmth: generated.WARMTH_TONE,
+  coloring: generated.COLORING_TONE,
+  one_hue: generated.ONE_HUE_TONE,
+  monochrome: generated.MONOCHROME_TONE,
+  sharpen: generated.SHARPEN_TONE,
+  blur: generated.BLUR_TONE,
+  lens: generated.LENS_TONE,
+  clarity: generated.CLARITY_TONE,
+  painterly: generated.PAINTERLY_TONE,
+  grain: generated.GRAIN_TONE,
 };
 
 /** In the order in which they are offered. */

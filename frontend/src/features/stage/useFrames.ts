@@ -15,6 +15,7 @@ import { useCutting } from "@/state/cutting";
 import { facetFor, type Trace, useDesk } from "@/state/desk";
 import { useMessages } from "@/state/messages";
 import { useComposite, useProject } from "@/state/project";
+import { useToning } from "@/state/toning";
 
 const SEEN_THROUGH = 0.5;
 
@@ -82,6 +83,10 @@ function useShown(view: StageView | null, without: boolean): Shown | null {
   const trace = useTrace();
   const unsaved = useUnsaved(without);
   const tone = useToneSeen();
+  // What another tone found says nothing of this one.
+  useEffect(() => {
+    if (tone) useToning.getState().setCounts(null);
+  }, [tone]);
   const hatched = seen !== "hatched" || uncut ? null : open;
   const maskOf = seen === "hatched" ? null : open;
   const maskSeen = seen === "hatched" ? "whole" : MASK_SEEN[seen];

@@ -1,6 +1,6 @@
 /** Levels: three handles beneath the histogram, two for what comes out, and numbers. */
 
-import type { ReactElement } from "react";
+import { type ReactElement, useEffect } from "react";
 import { Label, Slider, SliderThumb, SliderTrack } from "react-aria-components";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
@@ -205,6 +205,8 @@ function Finding({ setting }: { readonly setting: Setting<"levels"> }): ReactEle
   const desk = useDeskActions();
   const role = useToning((toning) => toning.role);
   const setRole = useToning((toning) => toning.setRole);
+  // With the levels closed nothing would be set by a spot.
+  useEffect(() => () => useToning.getState().setRole(null), []);
   const find = (way: "ends" | "each") =>
     void findLevels(desk, setting.layer, setting.place, { role: way });
   return (

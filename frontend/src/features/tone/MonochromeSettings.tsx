@@ -2,33 +2,20 @@
 
 import type { ReactElement } from "react";
 import styled from "styled-components";
-import { type ToneSlider, ToneSliders } from "@/features/tone/ToneSliders";
+import { asShare, type ToneSlider, ToneSliders } from "@/features/tone/ToneSliders";
 import type { Setting } from "@/features/tone/useSetting";
 import { ColorWell } from "@/ui/ColorWell";
 import { Tick } from "@/ui/Tick";
 
-type Weight = ToneSlider<"monochrome">["field"];
-
-const mixed = (field: Weight, label: string): ToneSlider<"monochrome"> => ({
-  field,
-  label,
-  min: -100,
-  max: 200,
-  unit: "%",
-  scale: 100,
-});
-
 const MIX: readonly ToneSlider<"monochrome">[] = [
-  mixed("reds", "Reds"),
-  mixed("yellows", "Yellows"),
-  mixed("greens", "Greens"),
-  mixed("cyans", "Cyans"),
-  mixed("blues", "Blues"),
-  mixed("magentas", "Magentas"),
+  asShare("reds", "Reds"),
+  asShare("yellows", "Yellows"),
+  asShare("greens", "Greens"),
+  asShare("cyans", "Cyans"),
+  asShare("blues", "Blues"),
+  asShare("magentas", "Magentas"),
 ];
-const TINT: readonly ToneSlider<"monochrome">[] = [
-  { field: "tinted", label: "How much", min: 0, max: 100, unit: "%", scale: 100 },
-];
+const TINT: readonly ToneSlider<"monochrome">[] = [asShare("tinted", "How much")];
 const FIRST_TINT = "#a0703c";
 
 const Row = styled.div`

@@ -2,7 +2,7 @@
 
 import type { ReactElement } from "react";
 import styled from "styled-components";
-import { either, type ToneSlider, ToneSliders } from "@/features/tone/ToneSliders";
+import { asShare, type ToneSlider, ToneSliders } from "@/features/tone/ToneSliders";
 import type { Setting } from "@/features/tone/useSetting";
 import { Swatches } from "@/ui/Swatches";
 
@@ -19,11 +19,11 @@ const HUES: readonly { readonly color: string; readonly hue: number }[] = [
 ];
 
 const SLIDERS: readonly ToneSlider<"one_hue">[] = [
-  { field: "hue", label: "Which", min: 0, max: 359, unit: "°", scale: 1 },
-  { field: "width", label: "How wide", min: 10, max: 180, unit: "°", scale: 1 },
-  either("lightness", "Lightness"),
-  either("saturation", "Colour"),
-  { field: "turn", label: "Turned", min: -180, max: 180, unit: "°", scale: 1 },
+  { field: "hue", label: "Which", unit: "°", scale: 1 },
+  { field: "width", label: "How wide", unit: "°", scale: 1 },
+  asShare("lightness", "Lightness"),
+  asShare("saturation", "Colour"),
+  { field: "turn", label: "Turned", unit: "°", scale: 1 },
 ];
 
 const Row = styled.div`

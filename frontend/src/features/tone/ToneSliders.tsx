@@ -2,7 +2,7 @@
 
 import type { ReactElement } from "react";
 import type { Setting } from "@/features/tone/useSetting";
-import { FRESH_TONES, type ToneKind, type ToneOf } from "@/model/tones";
+import { FRESH_TONES, TONE_LIMITS, type ToneKind, type ToneOf } from "@/model/tones";
 import { LabelledSlider } from "@/ui/LabelledSlider";
 
 /** The fields of a tone that are numbers. */
@@ -14,12 +14,21 @@ export type NumberField<Kind extends ToneKind> = {
 export interface ToneSlider<Kind extends ToneKind> {
   readonly field: NumberField<Kind>;
   readonly label: string;
-  readonly min: number;
-  readonly max: number;
   readonly unit: string;
   /** How many of what is shown make one of what is stored. */
   readonly scale: number;
   readonly step?: number;
+}
+
+interface Limits {
+  readonly minimum?: number;
+  readonly maximum?: number;
+  readonly exclusiveMaximum?: number;
+}
+
+/** Return the highest value that may be set; one step less where it is itself beyond. */
+function highest(limits: Limits | undefined, step: number): number {
+  return limits?.maximum ?? (limits?.exclusiveMaximum ?? 0) - step;
 }
 
 interface ToneSlidersProps<Kind extends ToneKind> {
@@ -30,10 +39,11 @@ interface ToneSlidersProps<Kind extends ToneKind> {
 export function ToneSliders<Kind extends ToneKind>(props: ToneSlidersProps<Kind>): ReactElement {
   const { setting, sliders } = props;
   const values = setting.tone as unknown as Readonly<Record<string, number>>;
+  const limits = (TONE_LIMITS[setting.tone.kind] ?? {}) as Readonly<Record<string, Limits>>;
   const fresh = FRESH_TONES[setting.tone.kind] as unknown as Readonly<Record<string, number>>;
   return (
     <>
-      {sliders.map(({ field, label, min, max, unit, scale, step = 1 }) => {
+      {sliders.map(({ field, label, unit, scale, step = 1 }) => {
         const changed = (shown: number) => ({ [field]: shown / scale }) as Partial<ToneOf<Kind>>;
         const shownOf = (value: number) => Math.round((value * scale) / step) * step;
         return (
@@ -41,8 +51,8 @@ export function ToneSliders<Kind extends ToneKind>(props: ToneSlidersProps<Kind>
             key={field}
             label={label}
             value={shownOf(values[field] ?? 0)}
-            min={min}
-            max={max}
+            min={shownOf(limits[field]?.minimum ?? 0)}
+            max={shownOf(highest(limits[field], step / scale))}
             step={step}
             unit={unit}
             fallback={shownOf(fresh[field] ?? 0)}
@@ -55,10 +65,10 @@ export function ToneSliders<Kind extends ToneKind>(props: ToneSlidersProps<Kind>
   );
 }
 
-/** A slider from -100 to 100 of a share. */
-export function either<Kind extends ToneKind>(
+/** A slider of a share, in percent. */
+export function asShare<Kind extends ToneKind>(
   field: NumberField<Kind>,
   label: string,
 ): ToneSlider<Kind> {
-  return { field, label, min: -100, max: 100, unit: "%", scale: 100 };
+  return { field, label, unit: "%", scale: 100 };
 }
