@@ -134,4 +134,5 @@ def pixel_size(matrix: MatrixF64) -> float:
     >>> pixel_size(np.array([[3.0, 0, 5], [0, 3, 7]]))
     3.0
     """
-    return math.sqrt(abs(np.linalg.det(matrix[:, :2])))
+    (across, down), (back, along) = matrix[:, :2].tolist()
+    return math.sqrt(abs(across * along - down * back))
