@@ -477,6 +477,23 @@ KIT = DemoProject(
             {"kind": "warmth", "warmth": 22},
             {"kind": "light", "brightness": -0.15, "whites": -0.2},
         ),
+        Changed(
+            "Kit",
+            "shade_layer",
+            {
+                "effects": [
+                    {
+                        "kind": "cast",
+                        "direction": 118,
+                        "length": 0.42,
+                        "softness": 0.05,
+                        "strength": 0.62,
+                        "color": "#1c120b",
+                        "foot": 0.03,
+                    },
+                ]
+            },
+        ),
     ),
 )
 

@@ -21,5 +21,7 @@ export default defineConfig({
     environment: "jsdom",
     include: ["src/**/*.test.{ts,tsx}"],
     setupFiles: ["src/testing/setup.ts"],
+    // A busy machine is slow, and no test measures time.
+    testTimeout: 30_000,
   },
 });

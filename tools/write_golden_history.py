@@ -1,7 +1,7 @@
 """Writes a history of every kind of edit, as this version stores it.
 
 Run once for each released version, and keep what it writes:
-`PYTHONPATH=src python -m tools.write_golden_history tests/golden/version-6.jsonl`
+`PYTHONPATH=src python -m tools.write_golden_history tests/golden/version-7.jsonl`
 """
 
 from __future__ import annotations
@@ -72,6 +72,11 @@ ROUND_CROP = {
 }
 LEANING = {"top_right": [-0.1, 0.15], "bottom_left": [0.05, 0]}
 BELLIED = {"moves": [[0, 0], [0, 0.08], [0, 0]] * 3}
+EFFECTS = [
+    {"kind": "cast", "direction": -40, "tilt": 8, "lift": 0.02, "contact": 0.5},
+    {"kind": "soft", "distance": 30, "angle": 90, "color": "#302010"},
+    {"kind": "outline", "width": 4, "softness": 1.5, "strength": 0.8, "works": False},
+]
 TONES = [
     {"kind": "light", "exposure": 0.5, "contrast": 0.3, "shadows": -0.2},
     {"kind": "levels", "red": {"darkest": 0.1, "middle": 1.4, "low": 0.05}},
@@ -266,6 +271,19 @@ STEPS = [
     group("toned", "Toned", "west", "all"),
     of("tone_layer", "toned", tones=TONES[3:5]),
     of("dissolve_group", "toned"),
+    of("shade_layer", "puppet", effects=EFFECTS),
+    of("shade_layer", "west", effects=[{"kind": "soft"}, {"kind": "outline"}]),
+    of(
+        "color_by_brush",
+        "west",
+        color_id="skin",
+        group_id="tinted",
+        part_id="brushed",
+        name="Skin",
+        color="#c98f6b",
+    ),
+    of("shade_layer", "tinted", effects=EFFECTS[1:]),
+    of("dissolve_group", "tinted"),
 ]
 
 

@@ -1,7 +1,7 @@
 /**
  * Writes the limits of the API description as constants, one a schema, so that the page
  * offers what the service takes: `CANVAS.width.maximum`, `PHOTO_LAYER.name.maxLength`;
- * and, of tones, what each begins with: `LIGHT_TONE_FRESH`.
+ * and, of tones and effects, what each begins with: `LIGHT_TONE_FRESH`.
  */
 
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
@@ -29,6 +29,9 @@ function namedConstant(schema) {
   return schema.replace(/([a-z0-9])([A-Z])/g, "$1_$2").toUpperCase();
 }
 
+/** Whatever a layer has several of, each of one kind. */
+const BEGINNING = /(Tone|Shadow|^Outline)$/;
+
 const { components } = JSON.parse(readFileSync("../docs/openapi.json", "utf8"));
 const lines = Object.entries(components.schemas).flatMap(([name, schema]) => {
   const limits = Object.entries(schema.properties ?? {})
@@ -47,7 +50,7 @@ function freshOf(schema) {
 }
 
 for (const [name, schema] of Object.entries(components.schemas)) {
-  if (!name.endsWith("Tone")) continue;
+  if (!BEGINNING.test(name)) continue;
   lines.push(
     `export const ${namedConstant(name)}_FRESH = ${JSON.stringify(freshOf(schema))} as const;`,
   );

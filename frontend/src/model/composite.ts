@@ -27,6 +27,7 @@ export type Fade = Answered<Schemas["Fade"]>;
 export type Mask = Answered<Schemas["Mask"]>;
 export type MaskPart = Mask["parts"][number];
 
+export type Effect = PhotoLayer["effects"][number];
 export type Tone = ToningLayer["tones"][number];
 
 export type Layer = Composite["layers"][number];

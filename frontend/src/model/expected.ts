@@ -29,6 +29,7 @@ function withEdit(composite: Composite, edit: Edit): Composite {
     case "add_gradient":
     case "add_toning":
     case "copy_tones":
+    case "color_by_brush":
     case "duplicate_layer":
     case "group_layers":
     case "dissolve_group":
@@ -100,6 +101,7 @@ type LayerChange = Extract<
       | "lock_layer"
       | "fade_layer"
       | "tone_layer"
+      | "shade_layer"
       | MaskEdit["kind"];
   }
 >;
@@ -122,6 +124,8 @@ function changed(layer: Layer, edit: LayerChange): Layer {
       return { ...layer, locked: edit.locked };
     case "fade_layer":
       return { ...layer, fades: edit.fades };
+    case "shade_layer":
+      return { ...layer, effects: edit.effects };
     case "tone_layer":
       return isToned(layer) ? { ...layer, tones: edit.tones } : layer;
     default:
@@ -153,7 +157,7 @@ function masked(mask: Mask, edit: MaskEdit): Mask | null {
 /** What is painted has one stroke more; what that leaves is the service's to say. */
 function paintedOver(parts: Mask["parts"], id: string): Mask["parts"] {
   if (!parts.some((part) => part.id === id)) {
-    const fresh = { join: "keep", inverted: false, works: true, last: "", strokes: 1 } as const;
+    const fresh = { join: "keep", inverted: false, works: true, last: null, strokes: 1 } as const;
     return [...parts, { ...fresh, kind: "painted", id }];
   }
   return parts.map((part) =>

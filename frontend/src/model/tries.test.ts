@@ -14,6 +14,7 @@ const shared = {
   locked: false,
   mask: null,
   fades: [],
+  effects: [],
 } as const;
 const gradient: GradientLayer = {
   ...shared,

@@ -5,11 +5,12 @@ import { type Edit, isPlaced, isToned, type Layer } from "@/model/composite";
 import type { Point } from "@/model/geometry";
 import type { Size, StageView } from "@/model/viewing";
 
-export type Facet = "wash" | "place" | "cut" | "fade" | "blend" | "tone";
+export type Facet = "wash" | "place" | "cut" | "fade" | "blend" | "tone" | "shadow";
 
 /** Return the facet that a layer shows: those of its kind alone. */
 export function facetFor(layer: Layer, facet: Facet): Facet {
   if (facet === "cut" || facet === "fade" || facet === "blend") return facet;
+  if (facet === "shadow" && layer.kind !== "toning") return facet;
   if (layer.kind === "toning" || (facet === "tone" && isToned(layer))) return "tone";
   return isPlaced(layer) ? "place" : "wash";
 }

@@ -34,6 +34,7 @@ export function sampleLayer(id: string, changes: Partial<PhotoLayer> = {}): Phot
     locked: false,
     mask: null,
     fades: [],
+    effects: [],
     tones: [],
     ...changes,
   };
@@ -46,7 +47,7 @@ export function sampleGroup(id: string, placement: Placement, ...layers: Layer[]
 
 export function sampleComposite(...layers: Layer[]): Composite {
   return {
-    schema_version: 6,
+    schema_version: 7,
     canvas: { width: 100, height: 80, ppi: 240, background: "#ffffff" },
     layers,
   };

@@ -7,6 +7,7 @@ import { color } from "@/theme/tokens";
 
 const Row = styled(ColorSwatchPicker)`
   display: flex;
+  flex-wrap: wrap;
   gap: 4px;
 `;
 

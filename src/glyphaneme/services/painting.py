@@ -47,7 +47,8 @@ def require_strokes(visit: Visit, edit: Edit) -> None:
         Some are not kept here.
     """
     if isinstance(edit, AddPart | ChangePart) and isinstance(edit.part, PaintedPart):
-        if strokes_counted(visit.session, edit.part.last) != edit.part.strokes:
+        last, strokes = edit.part.last, edit.part.strokes
+        if last is not None and strokes_counted(visit.session, last) != strokes:
             raise NotThereError("painting")
     elif (
         isinstance(edit, PaintStroke)

@@ -64,6 +64,8 @@ class LayerSentence(BaseModel):
     """Where each of its fades runs."""
     tones: list[str]
     """What each of its tones does."""
+    effects: list[str]
+    """What each of its effects is."""
 
 
 class ProjectState(BaseModel):
@@ -280,6 +282,7 @@ def project_state(
                 recipe=list(sentence.recipe),
                 fades=list(sentence.fades),
                 tones=list(sentence.tones),
+                effects=list(sentence.effects),
             )
             for sentence in describe(composite)
         ],

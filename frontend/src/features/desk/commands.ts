@@ -12,12 +12,14 @@ import {
   isPlaced,
   type Layer,
   layerById,
+  type PlacedLayer,
   siblingsOf,
 } from "@/model/composite";
 import { movedBy } from "@/model/geometry";
 import { firstGradient } from "@/model/gradients";
 import { newShape } from "@/model/masks";
 import { intoPile, onCanvas } from "@/model/nesting";
+import { useBrush } from "@/state/brush";
 import { useDesk } from "@/state/desk";
 import { expectedComposite } from "@/state/project";
 
@@ -157,6 +159,28 @@ export function layColor(desk: DeskActions): void {
   const id = newId();
   desk.edit({ kind: "add_color", layer_id: id, name: "Colour", color: FIRST_COLOR, index: null });
   useDesk.getState().actions.open(id, "wash");
+}
+
+/** Lay a colour over a photo that shows only where it will be painted; take up the brush. */
+export function paintColor(
+  desk: DeskActions,
+  layer: PlacedLayer,
+  { name, color }: { readonly name: string; readonly color: string },
+): void {
+  const [color_id, part_id] = [newId(), newId()];
+  desk.edit({
+    kind: "color_by_brush",
+    layer_id: layer.id,
+    color_id,
+    group_id: newId(),
+    part_id,
+    name,
+    color,
+  });
+  const { open, openLine } = useDesk.getState().actions;
+  open(color_id, "cut");
+  openLine(part_id);
+  useBrush.getState().set({ shows: true });
 }
 
 const PANEL_COLOR = "#f5f1e8";

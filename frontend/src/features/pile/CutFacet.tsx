@@ -15,6 +15,7 @@ import { DrawingLine } from "@/features/pile/DrawingLine";
 import { MatteSettings } from "@/features/pile/MatteSettings";
 import { PartActions, PartSettings } from "@/features/pile/PartSettings";
 import { useSentence } from "@/features/pile/useSentence";
+import { ColorWash } from "@/features/pile/WashFacet";
 import {
   allLayers,
   type Composite,
@@ -70,6 +71,12 @@ const FIRST_JOINS: readonly { id: JoinWord; label: string }[] = [
   { id: "take", label: "without" },
 ];
 
+/** Strokes change what is there: all of it, or nothing. */
+const PAINTED_JOINS: readonly { id: JoinWord; label: string }[] = [
+  { id: "add", label: "only" },
+  { id: "keep", label: "all, and" },
+];
+
 const PERCENT = 100;
 
 export function CutFacet({ layer }: { readonly layer: Layer }): ReactElement | null {
@@ -93,7 +100,7 @@ function Worked({ layer, composite }: AddLineProps): ReactElement {
   return (
     <>
       {drawn || brush ? null : <Backdrop composite={composite} layer={layer} />}
-      {brush ? <BrushSettings /> : null}
+      {brush ? <InHand layer={layer} /> : null}
       {isOpen && !drawn ? <OpenPart layer={layer} part={part} /> : null}
       <div ref={words}>
         {drawn ? (
@@ -103,6 +110,16 @@ function Worked({ layer, composite }: AddLineProps): ReactElement {
         )}
       </div>
       {layer.mask && !drawn ? <WholeLine layer={layer} mask={layer.mask} /> : null}
+    </>
+  );
+}
+
+/** The brush, and the colour that it paints with. */
+function InHand({ layer }: { readonly layer: Layer }): ReactElement {
+  return (
+    <>
+      {layer.kind === "color" ? <ColorWash layer={layer} isOff={false} /> : null}
+      <BrushSettings />
     </>
   );
 }
@@ -201,16 +218,12 @@ function Recipe({ layer, mask, isOff }: RecipeProps): ReactElement {
               <GripVertical size={13} aria-hidden="true" />
             </Handle>
             <span>
-              {part.kind === "painted" ? (
-                "and"
-              ) : (
-                <LiveSelect
-                  label={`How ${words} joins what stands before it`}
-                  value={part.join}
-                  choices={place === 0 ? FIRST_JOINS : JOINS}
-                  onChange={(join) => change(part, { join: join as JoinWord })}
-                />
-              )}
+              <JoinWords
+                part={part}
+                place={place}
+                words={words}
+                onChange={(join) => change(part, { join })}
+              />
             </span>
             <span>
               {part.inverted ? "all but " : ""}
@@ -223,6 +236,27 @@ function Recipe({ layer, mask, isOff }: RecipeProps): ReactElement {
         );
       }}
     </Lines>
+  );
+}
+
+interface JoinWordsProps {
+  readonly part: MaskPart;
+  readonly place: number;
+  readonly words: string;
+  onChange(join: JoinWord): void;
+}
+
+/** How a part joins what stands before it; strokes in a later line always do as they are. */
+function JoinWords({ part, place, words, onChange }: JoinWordsProps): ReactElement {
+  const isPainted = part.kind === "painted";
+  if (isPainted && place > 0) return <>and</>;
+  return (
+    <LiveSelect
+      label={`How ${words} joins what stands before it`}
+      value={part.join}
+      choices={isPainted ? PAINTED_JOINS : place === 0 ? FIRST_JOINS : JOINS}
+      onChange={(join) => onChange(join as JoinWord)}
+    />
   );
 }
 

@@ -27,8 +27,7 @@ const Head = styled(Button)`
 const Name = styled.span`
   font-weight: 650;
 
-  &::first-letter {
-    text-decoration: underline;
+  > u {
     text-underline-offset: 3px;
   }
 
@@ -52,6 +51,8 @@ const Body = styled.div`
 
 interface FacetRowProps {
   readonly name: string;
+  /** Which letter of its name opens it; the first unless said. */
+  readonly keyed?: number;
   readonly summary: string;
   readonly isOpen: boolean;
   readonly children: ReactNode;
@@ -59,12 +60,17 @@ interface FacetRowProps {
 }
 
 /** One of them is always open: pressing the open one again keeps it. */
-export function FacetRow({ name, summary, isOpen, children, onOpen }: FacetRowProps): ReactElement {
+export function FacetRow(props: FacetRowProps): ReactElement {
+  const { name, keyed = 0, summary, isOpen, children, onOpen } = props;
   return (
     <Disclosure isExpanded={isOpen} onExpandedChange={onOpen}>
       <Title level={2}>
         <Head slot="trigger">
-          <Name>{name}</Name>
+          <Name>
+            {name.slice(0, keyed)}
+            <u>{name[keyed]}</u>
+            {name.slice(keyed + 1)}
+          </Name>
           <Summary>{summary}</Summary>
         </Head>
       </Title>

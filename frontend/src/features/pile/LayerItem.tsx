@@ -16,6 +16,7 @@ import { PlaceFacet } from "@/features/pile/PlaceFacet";
 import { Sentence, type Touch } from "@/features/pile/Sentence";
 import { useSentence } from "@/features/pile/useSentence";
 import { WashFacet } from "@/features/pile/WashFacet";
+import { ShadowFacet } from "@/features/shadow/ShadowFacet";
 import { ToneFacet } from "@/features/tone/ToneFacet";
 import { isPlaced, isToned, type Layer, pathTo } from "@/model/composite";
 import { shapingLine } from "@/model/shaping";
@@ -192,6 +193,17 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
           <ToneFacet layer={layer} />
         </FacetRow>
       ) : null}
+      {layer.kind === "toning" ? null : (
+        <FacetRow
+          name="Shadow"
+          keyed={1}
+          summary={summaries.shadow}
+          isOpen={facet === "shadow"}
+          onOpen={() => actions.open(layer.id, "shadow")}
+        >
+          <ShadowFacet layer={layer} />
+        </FacetRow>
+      )}
       <LayerActions layer={layer} onRename={onRename} />
     </>
   );
@@ -207,7 +219,15 @@ function openAt({ id }: Layer, what: Touch): void {
   } else open(id, isFacet(what) ? what : undefined);
 }
 
-const FACETS: ReadonlySet<Touch> = new Set(["wash", "place", "cut", "fade", "blend", "tone"]);
+const FACETS: ReadonlySet<Touch> = new Set([
+  "wash",
+  "place",
+  "cut",
+  "fade",
+  "blend",
+  "tone",
+  "shadow",
+]);
 
 function isFacet(touch: Touch): touch is Facet {
   return FACETS.has(touch);

@@ -16,6 +16,7 @@ const shared = {
   locked: false,
   mask: null,
   fades: [],
+  effects: [],
 } as const;
 const colour: ColorLayer = { ...shared, id: "c", kind: "color", color: "#c0562f" };
 const gradient: GradientLayer = {

@@ -14,6 +14,7 @@ import {
   type WashLayer,
 } from "@/model/composite";
 import { exchanged } from "@/model/gradients";
+import { PAINTS } from "@/model/paints";
 import { tryColor } from "@/model/tries";
 import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
@@ -66,7 +67,8 @@ export function WashFacet({ layer }: { readonly layer: WashLayer }): ReactElemen
   );
 }
 
-function ColorWash({ layer, isOff }: { layer: ColorLayer; isOff: boolean }): ReactElement {
+/** The colour of a layer that is of one: any, or one of the picture, or one often needed. */
+export function ColorWash({ layer, isOff }: { layer: ColorLayer; isOff: boolean }): ReactElement {
   const desk = useDeskActions();
   const offered = useOfferedColors(layer);
   const { setLive } = useDesk((state) => state.actions);
@@ -90,6 +92,15 @@ function ColorWash({ layer, isOff }: { layer: ColorLayer; isOff: boolean }): Rea
         isDisabled={isOff}
         onTake={take}
       />
+      {layer.blend === "color" ? (
+        <Swatches
+          label="Colours often needed"
+          colors={PAINTS.map((paint) => paint.color)}
+          chosen={layer.color}
+          isDisabled={isOff}
+          onTake={take}
+        />
+      ) : null}
     </Row>
   );
 }

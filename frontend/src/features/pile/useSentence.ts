@@ -21,6 +21,8 @@ interface LayerWords {
   readonly fades: readonly string[];
   /** What each of its tones does. */
   readonly tones: readonly string[];
+  /** What each of its effects is. */
+  readonly effects: readonly string[];
 }
 
 /** Return what the layer does, in words. */
@@ -41,8 +43,9 @@ export function useSentence(layer: Layer): LayerWords {
       fade: said("fade", ", ") || "not at all",
       blend: said("blend", " at ") || "shown plainly",
       tone: said("tone", ", ") || "as it is",
+      shadow: said("shadow", ", ") || "none",
     };
-    const { recipe = [], fades = [], tones = [] } = found ?? {};
-    return { parts, summaries, recipe, fades, tones };
+    const { recipe = [], fades = [], tones = [], effects = [] } = found ?? {};
+    return { parts, summaries, recipe, fades, tones, effects };
   }, [sentences, layer.id, layer.name]);
 }

@@ -7,10 +7,12 @@ import { GradientGrips } from "@/features/stage/GradientGrips";
 import { Grips } from "@/features/stage/Grips";
 import { OutlineDrawn, OutlineGrips, Spots } from "@/features/stage/OutlineGrips";
 import { RoughMarks } from "@/features/stage/RoughMarks";
+import { ShadowGrips } from "@/features/stage/ShadowGrips";
 import { ShapeGrips } from "@/features/stage/ShapeGrips";
 import { ShapingGrips } from "@/features/stage/ShapingGrips";
 import { type Composite, isLocked, isPlaced, type Layer } from "@/model/composite";
 import { drawLine, drawnKind, type EvenPart, hasColours, isOwnColour } from "@/model/drawing";
+import { openEffectPlace } from "@/model/effects";
 import { openFade } from "@/model/fades";
 import { type Point, toCanvas } from "@/model/geometry";
 import { lyingOf, maskLying } from "@/model/lying";
@@ -63,6 +65,14 @@ function FadeLayerGrips({ composite, layer, view }: LayerGripsProps): ReactEleme
   return (
     <FadeGrips fade={fade} lying={lying} view={view} isLocked={isLocked(composite, layer.id)} />
   );
+}
+
+function ShadowLayerGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
+  const place = useDesk((desk) => openEffectPlace(layer, desk.line));
+  const effect = place === null ? undefined : layer.effects[place];
+  if (!effect || isLocked(composite, layer.id)) return null;
+  const lying = lyingOf(composite, layer, false);
+  return <ShadowGrips layer={layer} effect={effect} lying={lying} view={view} />;
 }
 
 function CutGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
@@ -119,4 +129,5 @@ const GRIPS: Readonly<Record<Facet, FacetGrips>> = {
   fade: FadeLayerGrips,
   blend: PlaceGrips,
   tone: () => null,
+  shadow: ShadowLayerGrips,
 };

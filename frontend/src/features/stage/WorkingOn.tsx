@@ -38,6 +38,7 @@ const FACET_WORDS = {
   fade: "its fade",
   blend: "how it blends",
   tone: "its tones",
+  shadow: "its shadow",
 } as const;
 
 const DRAWING_WORDS = {

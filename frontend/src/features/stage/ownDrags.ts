@@ -5,6 +5,7 @@ import { stagePoint } from "@/features/stage/useHold";
 import { viewInForce } from "@/features/stage/zooming";
 import { type Composite, type Edit, isLocked, type Layer } from "@/model/composite";
 import { movedCorner, movedOutline, type OutlinePart } from "@/model/drawing";
+import { draggedShadow, openEffectPlace, shaded } from "@/model/effects";
 import { draggedFade, type FadeGrip, openFadePlace, tryFades, withFade } from "@/model/fades";
 import type { Point } from "@/model/geometry";
 import { lyingOf, maskLying } from "@/model/lying";
@@ -13,7 +14,7 @@ import { stageToCanvas } from "@/model/viewing";
 import { facetFor, useDesk } from "@/state/desk";
 
 type OutlineGrip = "middle" | `corner-${number}`;
-export type OwnGrip = FadeGrip | ShapeGrip | OutlineGrip;
+export type OwnGrip = FadeGrip | ShapeGrip | OutlineGrip | "end";
 
 /** A grip of something that lies on the layer. */
 export interface OwnDrag {
@@ -29,9 +30,28 @@ export interface OwnDrag {
 export function ownDrag(composite: Composite, layer: Layer, grip: unknown): OwnDrag | null {
   const { facet, line } = useDesk.getState();
   if (isLocked(composite, layer.id)) return null;
-  return facetFor(layer, facet) === "fade"
-    ? fadeDrag(composite, layer, grip as FadeGrip, line)
-    : shapeDrag(composite, layer, grip as ShapeGrip | OutlineGrip, line);
+  switch (facetFor(layer, facet)) {
+    case "fade":
+      return fadeDrag(composite, layer, grip as FadeGrip, line);
+    case "shadow":
+      return shadowDrag(composite, layer, line);
+    default:
+      return shapeDrag(composite, layer, grip as ShapeGrip | OutlineGrip, line);
+  }
+}
+
+function shadowDrag(composite: Composite, layer: Layer, line: string | null): OwnDrag | null {
+  const place = openEffectPlace(layer, line);
+  const effect = place === null ? undefined : layer.effects[place];
+  if (place === null || !effect) return null;
+  const lying = lyingOf(composite, layer, false);
+  return {
+    kind: "own",
+    edit: (to) => {
+      const dragged = draggedShadow(layer, effect, lying.fromCanvas(to));
+      return shaded(layer, layer.effects.with(place, dragged));
+    },
+  };
 }
 
 function fadeDrag(

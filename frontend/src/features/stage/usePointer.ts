@@ -347,7 +347,7 @@ function isCropping(layer: Layer | undefined): layer is PhotoLayer {
 
 function worksInside(layer: Layer): boolean {
   const facet = facetFor(layer, useDesk.getState().facet);
-  return facet === "cut" || facet === "fade" || facet === "tone";
+  return facet !== "place" && facet !== "wash" && facet !== "blend";
 }
 
 function canBeTaken(composite: Composite, layer: PlacedLayer, at: Point): boolean {

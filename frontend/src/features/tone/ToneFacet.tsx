@@ -1,19 +1,19 @@
 /** Tone: how light and of what colour a layer is, as lines that are worked in order. */
 
 import { PHOTO_LAYER } from "@generated/limits";
-import { GripVertical } from "lucide-react";
 import { Fragment, type ReactElement } from "react";
-import { useDragAndDrop } from "react-aria-components";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { useSentence } from "@/features/pile/useSentence";
+import { WordLines } from "@/features/pile/WordLines";
+import { PaintColor } from "@/features/tone/PaintColor";
 import { ToneSettings } from "@/features/tone/ToneSettings";
 import {
   allLayers,
   type Composite,
   isLocked,
+  isPlaced,
   isToned,
-  type Tone,
   type TonedLayer,
 } from "@/model/composite";
 import {
@@ -32,7 +32,6 @@ import { PlainButton } from "@/ui/Button";
 import { Fields } from "@/ui/Fields";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
-import { Handle, Line, Lines } from "@/ui/OrderedLines";
 import { Tick } from "@/ui/Tick";
 
 const Words = styled.p`
@@ -63,57 +62,26 @@ interface ToneLinesProps extends ToneFacetProps {
   readonly isOff: boolean;
 }
 
-interface ToneLine {
-  readonly id: string;
-  readonly tone: Tone;
-  readonly words: string;
-}
-
 function ToneLines({ layer, isOff }: ToneLinesProps): ReactElement {
   const desk = useDeskActions();
   const { tones: words } = useSentence(layer);
   const open = useDesk((state) => openTonePlace(layer, state.line));
   const { openLine } = useDesk((state) => state.actions);
-  const lines = layer.tones.map((tone, place) => ({
-    id: String(place),
-    tone,
-    words: words[place] ?? nameOf(tone.kind),
-  }));
-  const { dragAndDropHooks } = useDragAndDrop({
-    isDisabled: isOff,
-    getItems: (keys) => [...keys].map((key) => ({ "text/plain": String(key) })),
-    onReorder: ({ keys, target }) => {
-      const from = Number([...keys][0]);
-      const to = Number(target.key) + (target.dropPosition === "after" ? 1 : 0);
-      desk.edit(toned(layer, movedTo(layer.tones, from, to)));
-      openLine(null);
-    },
-  });
   return (
-    <Lines
-      aria-label={`Tones of ${layer.name}`}
-      items={lines}
-      dependencies={[words, open, isOff]}
-      dragAndDropHooks={dragAndDropHooks}
-      keyboardNavigationBehavior="tab"
-    >
-      {({ id, tone, words: said }: ToneLine) => (
-        <Line id={id} textValue={said} data-open={id === String(open)} data-off={!tone.works}>
-          <Handle slot="drag" aria-label={`Move ${said}`}>
-            <GripVertical size={13} aria-hidden="true" />
-          </Handle>
-          <span>
-            <LiveWord
-              isExpanded={id === String(open)}
-              onPress={() => openLine(id === String(open) ? null : id)}
-            >
-              {said}
-            </LiveWord>
-            {tone.works ? "" : ". Off."}
-          </span>
-        </Line>
-      )}
-    </Lines>
+    <WordLines
+      label={`Tones of ${layer.name}`}
+      lines={layer.tones.map(({ kind, works }, place) => ({
+        words: words[place] ?? nameOf(kind),
+        works,
+      }))}
+      open={open}
+      isOff={isOff}
+      onOpen={(place) => openLine(place === null ? null : String(place))}
+      onMove={(from, to) => {
+        desk.edit(toned(layer, movedTo(layer.tones, from, to)));
+        openLine(null);
+      }}
+    />
   );
 }
 
@@ -196,6 +164,12 @@ function AddLine({ layer, composite }: AddLineProps): ReactElement | null {
         </>
       ) : null}
       .
+      {isPlaced(layer) ? (
+        <>
+          {" "}
+          <PaintColor layer={layer} />
+        </>
+      ) : null}
     </Words>
   );
 }

@@ -1,9 +1,9 @@
-/** Sliders of a tone's numbers, each said as people count them. */
+/** Sliders of a tone's numbers. */
 
 import type { ReactElement } from "react";
 import type { Setting } from "@/features/tone/useSetting";
 import { FRESH_TONES, TONE_LIMITS, type ToneKind, type ToneOf } from "@/model/tones";
-import { LabelledSlider } from "@/ui/LabelledSlider";
+import { type NumberLimits, type NumberSlider, NumberSliders } from "@/ui/NumberSliders";
 
 /** The fields of a tone that are numbers. */
 export type NumberField<Kind extends ToneKind> = {
@@ -11,25 +11,7 @@ export type NumberField<Kind extends ToneKind> = {
 }[keyof ToneOf<Kind>] &
   string;
 
-export interface ToneSlider<Kind extends ToneKind> {
-  readonly field: NumberField<Kind>;
-  readonly label: string;
-  readonly unit: string;
-  /** How many of what is shown make one of what is stored. */
-  readonly scale: number;
-  readonly step?: number;
-}
-
-interface Limits {
-  readonly minimum?: number;
-  readonly maximum?: number;
-  readonly exclusiveMaximum?: number;
-}
-
-/** Return the highest value that may be set; one step less where it is itself beyond. */
-function highest(limits: Limits | undefined, step: number): number {
-  return limits?.maximum ?? (limits?.exclusiveMaximum ?? 0) - step;
-}
+export type ToneSlider<Kind extends ToneKind> = NumberSlider<NumberField<Kind>>;
 
 interface ToneSlidersProps<Kind extends ToneKind> {
   readonly setting: Setting<Kind>;
@@ -38,30 +20,16 @@ interface ToneSlidersProps<Kind extends ToneKind> {
 
 export function ToneSliders<Kind extends ToneKind>(props: ToneSlidersProps<Kind>): ReactElement {
   const { setting, sliders } = props;
-  const values = setting.tone as unknown as Readonly<Record<string, number>>;
-  const limits = (TONE_LIMITS[setting.tone.kind] ?? {}) as Readonly<Record<string, Limits>>;
-  const fresh = FRESH_TONES[setting.tone.kind] as unknown as Readonly<Record<string, number>>;
+  const { kind } = setting.tone;
   return (
-    <>
-      {sliders.map(({ field, label, unit, scale, step = 1 }) => {
-        const changed = (shown: number) => ({ [field]: shown / scale }) as Partial<ToneOf<Kind>>;
-        const shownOf = (value: number) => Math.round((value * scale) / step) * step;
-        return (
-          <LabelledSlider
-            key={field}
-            label={label}
-            value={shownOf(values[field] ?? 0)}
-            min={shownOf(limits[field]?.minimum ?? 0)}
-            max={shownOf(highest(limits[field], step / scale))}
-            step={step}
-            unit={unit}
-            fallback={shownOf(fresh[field] ?? 0)}
-            onChange={(shown) => setting.preview(changed(shown))}
-            onChangeEnd={(shown) => setting.take(changed(shown))}
-          />
-        );
-      })}
-    </>
+    <NumberSliders
+      sliders={sliders}
+      values={setting.tone as unknown as Readonly<Record<string, number>>}
+      limits={(TONE_LIMITS[kind] ?? {}) as Readonly<Record<string, NumberLimits>>}
+      fresh={FRESH_TONES[kind] as unknown as Readonly<Record<string, number>>}
+      onPreview={(changes) => setting.preview(changes as Partial<ToneOf<Kind>>)}
+      onTake={(changes) => setting.take(changes as Partial<ToneOf<Kind>>)}
+    />
   );
 }
 

@@ -21,6 +21,7 @@ import {
   sheetOf,
 } from "@/model/composite";
 import { drawnKind, hasColours } from "@/model/drawing";
+import { effectTries } from "@/model/effects";
 import { fadeTries, openFadePlace } from "@/model/fades";
 import { type MattePart, openMatte } from "@/model/mattes";
 import { brushPart } from "@/model/strokes";
@@ -132,6 +133,15 @@ function ToneStrip({ composite, layer }: StripProps): ReactElement | null {
   );
 }
 
+function ShadowStrip({ composite, layer }: StripProps): ReactElement {
+  return (
+    <Tries
+      label="Try shadows and outlines on this picture"
+      groups={effectTries(layer, sheetOf(composite, layer.id))}
+    />
+  );
+}
+
 function ColorStrip({ layer }: { readonly layer: ColorLayer }): ReactElement {
   const groups = colorTries(layer, useOfferedColors(layer));
   return <Tries label="Try colours on this picture" groups={groups} />;
@@ -215,4 +225,5 @@ const STRIPS: Partial<Record<Facet, (props: StripProps) => ReactElement | null>>
   cut: CutStrip,
   wash: WashStrip,
   tone: ToneStrip,
+  shadow: ShadowStrip,
 };

@@ -31,8 +31,9 @@ def alone(composite: Composite, layer_id: str) -> Composite:
     Returns
     -------
     Composite
-        The layer lies where it lies, with its mask; how it joins those beneath it, by
-        blend mode, opacity and fades, does not count, and it is shown if it was hidden.
+        The layer lies where it lies, with its mask and shadows; how it joins those
+        beneath it, by blend mode, opacity and fades, does not count, and it is shown
+        if it was hidden.
 
     Raises
     ------
@@ -44,7 +45,8 @@ def alone(composite: Composite, layer_id: str) -> Composite:
     path = composite.path_to(layer_id)
     if isinstance(path[-1], ToningLayer):
         raise NoSuchWorkError(path[-1].kind, "has no pixels of its own")
-    plain = NEUTRAL | {"name": path[-1].name, "fades": ()}
+    layer = path[-1]
+    plain = NEUTRAL | {"name": layer.name, "fades": (), "effects": layer.effects}
     return with_fields(composite, layers=(with_fields(on_canvas(path), **plain),))
 
 

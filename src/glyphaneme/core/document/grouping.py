@@ -15,6 +15,7 @@ from glyphaneme.core.document.model import (
     PhotoLayer,
     ToningLayer,
 )
+from glyphaneme.core.effect import MAX_EFFECTS
 from glyphaneme.core.place import (
     Placement,
     canvas_to_source,
@@ -35,6 +36,7 @@ if TYPE_CHECKING:
     from collections.abc import Iterable, Sequence
 
     from glyphaneme.core.arrays import MatrixF64, PointsF64
+    from glyphaneme.core.effect import Effect
     from glyphaneme.core.tone import Tone
 
 
@@ -79,6 +81,26 @@ def with_tones(layer: Layer, tones: tuple[Tone, ...]) -> Layer:
         return layer
     smaller = scaled(tones, 1 / pixel_scale((layer,)))
     return with_fields(layer, tones=(*layer.tones, *smaller)[:MAX_TONES])
+
+
+def with_effects(layer: Layer, effects: tuple[Effect, ...]) -> Layer:
+    """Return a group's member with the group's shadows and outlines.
+
+    Parameters
+    ----------
+    layer : Layer
+        A member, out of its group; one that lies everywhere stays as it is.
+    effects : tuple of Effect
+        The group's; those beyond the limit are left out.
+
+    Returns
+    -------
+    Layer
+        The same where nothing is added.
+    """
+    if not effects or not isinstance(layer, PhotoLayer | GroupLayer):
+        return layer
+    return with_fields(layer, effects=(*layer.effects, *effects)[:MAX_EFFECTS])
 
 
 def pixel_scale(path: Sequence[Layer]) -> float:
@@ -324,6 +346,9 @@ def _carried(layer: Layer, move: MatrixF64, placement: Placement | None) -> Laye
     is_placed = placement is not None
     if isinstance(layer, ToningLayer):
         fields["tones"] = scaled(layer.tones, pixel_size(move))
+    if layer.effects:
+        size = pixel_size(move)
+        fields["effects"] = tuple(one.scaled(size) for one in layer.effects)
     if layer.mask and not (is_placed and layer.mask.linked):
         fields["mask"] = layer.mask.carried(move)
     if layer.fades:

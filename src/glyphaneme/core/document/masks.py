@@ -151,8 +151,8 @@ def hidden_part(composite: Composite, layer_id: str) -> Composite:
     if isinstance(layer, ToningLayer):
         layer = ColorLayer(id=layer.id, name=layer.name, color=NO_PIXELS, mask=mask)
     turned = with_fields(mask, inverted=not mask.inverted, strength=1.0)
-    plain = {"fades": (), "blend": BlendMode.NORMAL, "opacity": mask.strength}
-    alone = with_fields(layer, mask=turned, **plain)
+    plain = with_fields(layer, fades=(), effects=(), blend=BlendMode.NORMAL)
+    alone = with_fields(plain, mask=turned, opacity=mask.strength)
     return with_fields(bare, layers=(on_canvas((*groups, alone)),))
 
 

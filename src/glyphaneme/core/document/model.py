@@ -13,6 +13,7 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.color import Color
 from glyphaneme.core.document.gradients import Gradient, Opacity
+from glyphaneme.core.effect import Effects
 from glyphaneme.core.errors import (
     GroupStretchedError,
     LayerMissingError,
@@ -26,7 +27,7 @@ from glyphaneme.core.tone import Tones
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-SCHEMA_VERSION: Final = 6
+SCHEMA_VERSION: Final = 7
 """Of stored composites and edits; a new one needs a step in `upcasting`."""
 
 MAX_SIDE = 30_000
@@ -79,6 +80,7 @@ class LayerBase(BaseModel):
     locked: bool = False
     mask: Mask | None = None
     fades: Annotated[tuple[Fade, ...], Field(max_length=MAX_FADES)] = ()
+    effects: Effects = ()
 
     def looks_like(self, other: LayerBase) -> bool:
         """Tell whether another layer has the same pixels, however each joins the rest.
@@ -92,7 +94,7 @@ class LayerBase(BaseModel):
         -------
         bool
             True where they differ in nothing but how they are called, how they blend,
-            and whether they are shown and locked.
+            what their shapes lay beneath them, and whether they are shown and locked.
 
         Examples
         --------
@@ -113,6 +115,7 @@ NEUTRAL: Final = {
     "opacity": 1.0,
     "visible": True,
     "locked": False,
+    "effects": (),
 }
 """What a layer's own pixels do not follow from, as it is when it does nothing."""
 
@@ -192,7 +195,7 @@ class Composite(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    schema_version: Literal[6] = SCHEMA_VERSION
+    schema_version: Literal[7] = SCHEMA_VERSION
     canvas: Canvas
     layers: tuple[Layer, ...] = ()
 

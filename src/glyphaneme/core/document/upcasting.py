@@ -8,7 +8,7 @@ Version 1 let positions, lengths and names that followed from others grow beyond
 limits. Version 2 knew neither masks nor fades: its layers have none.
 Version 3 knew no backdrops that were found, and cleaned no edges.
 Version 4 cropped no layer by itself, and set none into corners.
-Version 5 knew no tones.
+Version 5 knew no tones. Version 6 knew no effects.
 """
 
 from __future__ import annotations
@@ -40,7 +40,7 @@ def store_composite(composite: Composite) -> Stored:
     --------
     >>> from glyphaneme.core.document.model import Canvas
     >>> store_composite(Composite(canvas=Canvas(width=4, height=3)))["schema_version"]
-    6
+    7
     """
     return composite.model_dump(mode="json")
 

@@ -12,8 +12,10 @@ from glyphaneme.core.edits.arranging import (
 )
 from glyphaneme.core.edits.blending import BlendLayer
 from glyphaneme.core.edits.canvas import SetCanvas
+from glyphaneme.core.edits.coloring_by_brush import ColorByBrush
 from glyphaneme.core.edits.copying import DuplicateLayer
 from glyphaneme.core.edits.cutting import CutOut
+from glyphaneme.core.edits.effects import ShadeLayer
 from glyphaneme.core.edits.exchanging import ExchangePhoto
 from glyphaneme.core.edits.fading import CopyFades, FadeLayer
 from glyphaneme.core.edits.grouping import DissolveGroup, GroupLayers
@@ -53,6 +55,7 @@ __all__ = [
     "AlignLayers",
     "BlendLayer",
     "ChangePart",
+    "ColorByBrush",
     "CopyFades",
     "CopyMask",
     "CopyTones",
@@ -80,6 +83,7 @@ __all__ = [
     "RemovePart",
     "SetCanvas",
     "SettleMask",
+    "ShadeLayer",
     "ShowLayer",
     "SpaceLayers",
     "TintLayer",

@@ -8,7 +8,13 @@ from pydantic import Field
 
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document.changing import require_unlocked, with_instead
-from glyphaneme.core.document.grouping import box_round, grouped, lifted, with_tones
+from glyphaneme.core.document.grouping import (
+    box_round,
+    grouped,
+    lifted,
+    with_effects,
+    with_tones,
+)
 from glyphaneme.core.document.model import MAX_LAYERS, Box, GroupLayer, LayerId, Name
 from glyphaneme.core.edits.base import EditBase, LayerEdit
 from glyphaneme.core.errors import NoSuchWorkError, NotTogetherError
@@ -73,7 +79,10 @@ class GroupLayers(EditBase):
 
 
 class DissolveGroup(LayerEdit):
-    """Take a group apart; its members stay where they show, and take on its tones."""
+    """Take a group apart; its members stay where they show.
+
+    They take on its tones and shadows.
+    """
 
     kind: Literal["dissolve_group"] = "dissolve_group"
 
@@ -90,7 +99,8 @@ class DissolveGroup(LayerEdit):
         if not isinstance(group, GroupLayer):
             raise NoSuchWorkError(group.kind, "cannot be taken apart")
         members = tuple(
-            lifted(with_tones(member, group.tones), group) for member in group.layers
+            with_effects(lifted(with_tones(member, group.tones), group), group.effects)
+            for member in group.layers
         )
         return with_instead(composite, group.id, lambda _: members)
 

@@ -10,8 +10,10 @@ from glyphaneme.core.edits.adding import AddColor, AddGradient, AddLayer, AddTon
 from glyphaneme.core.edits.arranging import AlignLayers, PlaceLayers, SpaceLayers
 from glyphaneme.core.edits.blending import BlendLayer
 from glyphaneme.core.edits.canvas import SetCanvas
+from glyphaneme.core.edits.coloring_by_brush import ColorByBrush
 from glyphaneme.core.edits.copying import DuplicateLayer
 from glyphaneme.core.edits.cutting import CutOut
+from glyphaneme.core.edits.effects import ShadeLayer
 from glyphaneme.core.edits.exchanging import ExchangePhoto
 from glyphaneme.core.edits.fading import CopyFades, FadeLayer
 from glyphaneme.core.edits.grouping import DissolveGroup, GroupLayers
@@ -78,7 +80,9 @@ Edit: TypeAlias = Annotated[
     | SpaceLayers
     | ExchangePhoto
     | ToneLayer
-    | CopyTones,
+    | CopyTones
+    | ColorByBrush
+    | ShadeLayer,
     Field(discriminator="kind"),
 ]
 

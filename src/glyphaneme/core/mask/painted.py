@@ -5,10 +5,10 @@ from __future__ import annotations
 from typing import TYPE_CHECKING, Annotated, Literal
 
 import numpy as np
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from glyphaneme.core._kernels import masking
-from glyphaneme.core.errors import PaintingMissingError
+from glyphaneme.core.errors import PaintingMissingError, StrokeMissingError
 from glyphaneme.core.mask.paintings import Painting
 from glyphaneme.core.mask.parts import Join, PartBase, Reads
 from glyphaneme.core.mask.steps import Step
@@ -21,14 +21,21 @@ if TYPE_CHECKING:
 class PaintedPart(PartBase):
     """What strokes hide and show, over what the parts before it leave.
 
-    It names its last stroke, and that the one before it; so it always keeps to what is
-    there, and `join` says nothing. Inside out, what was hidden is shown.
+    It names its last stroke, and that the one before it; before the first there is
+    none. It keeps to what is there; as a recipe's first part that adds, nothing is
+    there, and only what strokes show shows. Inside out, what was hidden is shown.
     """
 
     kind: Literal["painted"] = "painted"
     join: Join = Join.KEEP
-    last: StrokeId
-    strokes: Annotated[int, Field(ge=1, le=MAX_STROKES)]
+    last: StrokeId | None = None
+    strokes: Annotated[int, Field(ge=0, le=MAX_STROKES)] = 0
+
+    @model_validator(mode="after")
+    def _counts_its_strokes(self) -> PaintedPart:
+        if (self.last is None) != (self.strokes == 0):
+            raise StrokeMissingError
+        return self
 
     def steps(self, seeing: Seeing) -> tuple[Step, ...]:
         """Take away what is covered, and add what of that is shown.
@@ -38,6 +45,8 @@ class PaintedPart(PartBase):
         PaintingMissingError
             The strokes' pixels were not handed over.
         """
+        if self.last is None:
+            return ()
         painting = seeing.assets.get(self.last)
         if not isinstance(painting, Painting):
             raise PaintingMissingError(self.last)
@@ -60,9 +69,11 @@ class PaintedPart(PartBase):
     @property
     def reads(self) -> Reads:
         """What its strokes leave."""
-        return Reads(paintings=(self.last,))
+        return Reads(paintings=() if self.last is None else (self.last,))
 
     @property
     def words(self) -> str:
         """How many strokes there are."""
+        if not self.strokes:
+            return "painted, no stroke yet"
         return f"painted, {self.strokes} stroke{'s' if self.strokes > 1 else ''}"

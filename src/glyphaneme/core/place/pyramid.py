@@ -39,6 +39,11 @@ class Pyramid:
         """Height of the picture itself, in pixels."""
         return int(self.levels[0].shape[0])
 
+    @property
+    def nbytes(self) -> int:
+        """How much memory all levels take."""
+        return sum(level.nbytes for level in self.levels)
+
     def level_for(self, scale: float) -> int:
         """Choose the smallest level that is not blown up when shown at a scale.
 

@@ -94,11 +94,13 @@ def assets_needed(
     shown = list(_shown(composite.layers, view, view and view.to_canvas))
     around = composite.layers if pile is None else pile
     others = [one for layer in shown for one in others_read(layer, around)]
-    return needed_by([*shown, *(inner for one in others for inner in _all_of(one))])
+    return needed_by([*shown, *(inner for one in others for inner in all_of(one))])
 
 
 def _spreads(layer: Layer) -> bool:
     """Tell whether what lies beyond a view counts in it."""
+    if layer.effects:
+        return True
     return isinstance(layer, GroupLayer | ToningLayer) and spread_of(layer.tones) > 0
 
 
@@ -139,7 +141,7 @@ def others_read(layer: Layer, pile: tuple[Layer, ...]) -> tuple[Layer, ...]:
         return ()
     wanted = [
         layer_id
-        for one in _all_of(layer)
+        for one in all_of(layer)
         if one.mask
         for part in one.mask.working
         for layer_id in part.reads.layers
@@ -154,10 +156,22 @@ def others_read(layer: Layer, pile: tuple[Layer, ...]) -> tuple[Layer, ...]:
     return tuple(found)
 
 
-def _all_of(layer: Layer) -> Iterator[Layer]:
+def all_of(layer: Layer) -> Iterator[Layer]:
+    """Go through a layer and all that lies in it.
+
+    Parameters
+    ----------
+    layer : Layer
+        Any layer.
+
+    Yields
+    ------
+    Layer
+        A group right before its members.
+    """
     yield layer
     for member in members_of(layer):
-        yield from _all_of(member)
+        yield from all_of(member)
 
 
 def all_needed(composite: Composite) -> Needed:

@@ -11,14 +11,15 @@ import numpy as np
 
 from glyphaneme.core._kernels import masking
 from glyphaneme.core.document.grouping import on_canvas
-from glyphaneme.core.document.model import NEUTRAL, path_in
+from glyphaneme.core.document.model import NEUTRAL, Canvas, path_in
 from glyphaneme.core.mask import LayerQuality, Seeing
 from glyphaneme.core.mask.planes import plane_of
 from glyphaneme.core.mask.steps import Step
 from glyphaneme.core.place import Pyramid, build_pyramid
 from glyphaneme.core.place.transform import pixel_size
-from glyphaneme.core.render.assets import needed_by, others_read
+from glyphaneme.core.render.assets import all_of, needed_by, others_read
 from glyphaneme.core.render.composing import background_of, compose
+from glyphaneme.core.render.effects import Shown, veiled
 from glyphaneme.core.render.masks import Masking, seen_steps
 from glyphaneme.core.render.sheets import Sheets
 from glyphaneme.core.render.tables import Reading, build_table, white_table
@@ -34,7 +35,8 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
     from glyphaneme.core.arrays import MatrixF64, PixelsU8, PointsF64
-    from glyphaneme.core.document.model import Canvas, Layer, PhotoLayer
+    from glyphaneme.core.document.model import Layer, PhotoLayer
+    from glyphaneme.core.effect import EffectBase
     from glyphaneme.core.mask import Mask
     from glyphaneme.core.mask.planes import Plane
     from glyphaneme.core.place.warping import Warp
@@ -53,6 +55,8 @@ BAND_PIXELS = 2**19
 MOST_AROUND = 4096
 """Pixels along a side in which other layers are looked at from a sheet, at most."""
 MARGIN = 2
+EVERYWHERE = Canvas(width=1, height=1)
+"""What stands for the canvas where none is said."""
 
 
 class Passes:
@@ -197,6 +201,45 @@ class Passes:
             lambda: self._toned_pile(shown, tones, to_pile, canvas, averaged=averaged),
         )
         return made.levels[0]
+
+    def effect_step(
+        self, layer: Layer, effect: EffectBase, to_pile: MatrixF64
+    ) -> Step | None:
+        """Return how the colour of a layer's effect is masked in the view.
+
+        Parameters
+        ----------
+        layer : Layer
+            Whose shape has it.
+        effect : EffectBase
+            One of its effects, at work.
+        to_pile : (3, 3) float64
+            Maps the view's pixels to what the layer lies in.
+
+        Returns
+        -------
+        Step or None
+            None where nothing of it is seen.
+        """
+        bare = layer.model_copy(update=NEUTRAL)
+        others = others_read(bare, self._pile)
+        inside = [inner for one in (bare, *others) for inner in all_of(one)]
+        names = sorted(needed_by(inside).names)
+        lying = to_pile.tobytes()
+        key = ("effect", bare, effect, others, self._view, lying, self._canvas)
+        read = tuple(self._assets.get(name) for name in names)
+        to_canvas = self._view.to_canvas @ np.linalg.inv(to_pile)
+        shown = Shown(bare, self._view, to_pile, self._canvas or EVERYWHERE)
+
+        alpha_in = partial(self._alpha_alone, bare, np.linalg.inv(to_canvas))
+        made = self._sheets.get(key, read, lambda: veiled(effect, shown, alpha_in))
+        return made.step
+
+    def _alpha_alone(self, layer: Layer, to_pile: MatrixF64, view: View) -> Alpha:
+        """Render a layer's shape, where the canvas is mapped to what it lies in."""
+        reading = Reading(self._assets, view, self.of_part(view))
+        table = build_table((layer,), reading, to_pile=to_pile @ view.to_canvas)
+        return np.ascontiguousarray(compose(table, CLEAR, view)[..., 3])
 
     def _toned_pile(
         self,

@@ -91,7 +91,8 @@ def _front_to_back(
 
 
 def _alone(composite: Composite, layer: Layer) -> Composite:
-    plain = with_fields(layer, blend=BlendMode.NORMAL, opacity=1.0)
+    # What its shape lays beneath it is not under a point: that counts as elsewhere.
+    plain = with_fields(layer, blend=BlendMode.NORMAL, opacity=1.0, effects=())
     canvas = with_fields(composite.canvas, background=None)
     return Composite(canvas=canvas, layers=(plain,))
 

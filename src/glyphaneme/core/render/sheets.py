@@ -1,24 +1,33 @@
-"""Sheets that were rendered flat, kept while they do not change."""
+"""What was rendered beforehand, such as flat sheets, kept while it does not change."""
 
 from __future__ import annotations
 
 import operator
 from collections import OrderedDict
 from threading import Lock
-from typing import TYPE_CHECKING, NamedTuple
+from typing import TYPE_CHECKING, NamedTuple, Protocol, TypeVar, cast
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Hashable
 
-    from glyphaneme.core.place import Pyramid
-
 BUDGET = 192 * 2**20
+
+
+class Sized(Protocol):
+    """Whatever knows how much memory it takes."""
+
+    @property
+    def nbytes(self) -> int:
+        """How many bytes."""
+
+
+Made = TypeVar("Made", bound=Sized)
 
 
 class Kept(NamedTuple):
     """A sheet, and what it was rendered from, which is held so that it stays itself."""
 
-    sheet: Pyramid
+    sheet: Sized
     read: tuple[object, ...]
 
 
@@ -37,14 +46,14 @@ class Sheets:
         self._lock = Lock()
 
     def get(
-        self, key: Hashable, read: tuple[object, ...], make: Callable[[], Pyramid]
-    ) -> Pyramid:
+        self, key: Hashable, read: tuple[object, ...], make: Callable[[], Made]
+    ) -> Made:
         """Return a sheet, made where it is not at hand.
 
         Parameters
         ----------
         key : hashable
-            All that it follows from, but for pixels.
+            All that it follows from, but for pixels, and what it is.
         read : tuple
             Pictures and masks that it is rendered from, the same only if they are the
             very same: what is made quickly is made again where time is.
@@ -53,27 +62,23 @@ class Sheets:
 
         Returns
         -------
-        Pyramid
-            At its size and smaller ones.
+        Made
+            The very one that was made.
         """
         with self._lock:
             kept = self._kept.get(key)
             if kept is not None and _are_same(kept.read, read):
                 self._kept.move_to_end(key)
-                return kept.sheet
+                return cast("Made", kept.sheet)
         sheet = make()
         with self._lock:
             self._kept[key] = Kept(sheet, read)
             self._kept.move_to_end(key)
-            size = sum(_bytes_of(one.sheet) for one in self._kept.values())
+            size = sum(one.sheet.nbytes for one in self._kept.values())
             while size > self._budget and len(self._kept) > 1:
-                size -= _bytes_of(self._kept.popitem(last=False)[1].sheet)
+                size -= self._kept.popitem(last=False)[1].sheet.nbytes
         return sheet
 
 
 def _are_same(one: tuple[object, ...], other: tuple[object, ...]) -> bool:
     return len(one) == len(other) and all(map(operator.is_, one, other))
-
-
-def _bytes_of(pyramid: Pyramid) -> int:
-    return sum(level.nbytes for level in pyramid.levels)

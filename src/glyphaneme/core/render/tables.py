@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import partial
 from typing import TYPE_CHECKING, NamedTuple, TypedDict
 
 import numpy as np
@@ -18,7 +19,7 @@ from glyphaneme.core._kernels.washing import (
     ROUND,
     TONING,
 )
-from glyphaneme.core.blend import BLEND_CODES
+from glyphaneme.core.blend import BLEND_CODES, BlendMode
 from glyphaneme.core.checks import require_pixels
 from glyphaneme.core.document.gradients import progress_along
 from glyphaneme.core.document.model import (
@@ -39,12 +40,13 @@ from glyphaneme.core.render.warped import is_plain, reach_in, staying, warped_in
 from glyphaneme.core.tone import Op, Program, ops_of, planned, program, split
 
 if TYPE_CHECKING:
-    from collections.abc import Iterator, Mapping, Sequence
+    from collections.abc import Callable, Iterator, Mapping, Sequence
 
     from numpy.typing import NDArray
 
     from glyphaneme.core.arrays import MatrixF64, PixelsU8
     from glyphaneme.core.document.gradients import Stop
+    from glyphaneme.core.effect import EffectBase
     from glyphaneme.core.mask.planes import Plane
     from glyphaneme.core.render.assets import Assets
     from glyphaneme.core.render.passes import Passes
@@ -123,11 +125,11 @@ def build_table(
     lying = reading.view.to_canvas if to_pile is None else to_pile
     for place, layer in enumerate(layers):
         ready = placed.get(layer.id)
+        pile = _Pile(lying, below=(*below, *layers[:place]))
         if ready is None:
-            pile = _Pile(lying, below=(*below, *layers[:place]))
             found += _rows((layer,), reading, pile)
         elif layer.visible and layer.opacity:
-            found.append(Row(_placed_fields(layer, ready), alive=ready.pixels))
+            found += _over_effects(layer, partial(_placed_rows, ready), reading, pile)
     return table_of(found, averaged=reading.averaged)
 
 
@@ -342,23 +344,70 @@ def pixels_table(pixels: PixelsU8, tones: tuple[Tone, ...]) -> Table:
 
 def _rows(layers: tuple[Layer, ...], reading: Reading, pile: _Pile) -> Iterator[Row]:
     for place, layer in enumerate(layers):
-        if not (layer.visible and layer.opacity):
+        if layer.visible and layer.opacity:
+            lying = pile._replace(below=(*pile.below, *layers[:place]))
+            yield from _over_effects(layer, _own_rows, reading, lying)
+
+
+def _placed_rows(
+    ready: Placed, layer: Layer, _reading: Reading, pile: _Pile
+) -> Iterator[Row]:
+    yield Row(_placed_fields(layer, ready), depth=pile.depth, alive=ready.pixels)
+
+
+def _own_rows(layer: Layer, reading: Reading, pile: _Pile) -> Iterator[Row]:
+    match layer:
+        case PhotoLayer() if layer.placement.is_warped:
+            yield from _warped_rows(layer, reading, pile)
+        case PhotoLayer():
+            yield from _photo_rows(layer, reading, pile)
+        case ColorLayer():
+            yield Row(_color_fields(layer), _mask(layer, reading, pile), pile.depth)
+        case GradientLayer():
+            fields = _gradient_fields(layer, pile.to_pile)
+            yield Row(fields, _mask(layer, reading, pile), pile.depth)
+        case GroupLayer():
+            yield from _group_rows(layer, reading, pile)
+        case ToningLayer():
+            yield _toning_row(layer, reading, pile)
+
+
+def _over_effects(
+    layer: Layer,
+    rows: Callable[[Layer, Reading, _Pile], Iterator[Row]],
+    reading: Reading,
+    pile: _Pile,
+) -> Iterator[Row]:
+    """Lay a layer's rows over what its shape lays beneath it, plainly.
+
+    A layer that is plain but see-through is so as one with its effects: no shadow
+    shows through it.
+    """
+    working = [effect for effect in layer.effects if effect.works and effect.strength]
+    is_one = bool(working) and layer.opacity < 1 and layer.blend is BlendMode.NORMAL
+    if not is_one:
+        yield from _effect_rows(layer, working, reading, pile)
+        yield from rows(layer, reading, pile)
+        return
+    inner = pile._replace(depth=pile.depth + 1)
+    solid = layer.model_copy(update={"opacity": 1.0})
+    yield Row(Fields(GROUP_BEGIN), depth=inner.depth)
+    yield from _effect_rows(solid, working, reading, inner)
+    yield from rows(solid, reading, inner)
+    yield Row(Fields(GROUP_END, **_joining(layer)), depth=inner.depth)
+
+
+def _effect_rows(
+    layer: Layer, effects: Sequence[EffectBase], reading: Reading, pile: _Pile
+) -> Iterator[Row]:
+    for effect in effects:
+        step = reading.passes.effect_step(layer, effect, pile.to_pile)
+        if step is None:
             continue
-        match layer:
-            case PhotoLayer() if layer.placement.is_warped:
-                yield from _warped_rows(layer, reading, pile)
-            case PhotoLayer():
-                yield from _photo_rows(layer, reading, pile)
-            case ColorLayer():
-                yield Row(_color_fields(layer), _mask(layer, reading, pile), pile.depth)
-            case GradientLayer():
-                fields = _gradient_fields(layer, pile.to_pile)
-                yield Row(fields, _mask(layer, reading, pile), pile.depth)
-            case GroupLayer():
-                yield from _group_rows(layer, reading, pile)
-            case ToningLayer():
-                under = (*pile.below, *layers[:place])
-                yield _toning_row(layer, reading, pile._replace(below=under))
+        colors = 2 * rgba(effect.color).tolist()
+        strength = effect.strength * layer.opacity
+        fields = Fields(COLOR, opaque=True, colors=colors, opacity=strength)
+        yield Row(fields, Masking(1.0, (step,)), pile.depth)
 
 
 def _mask(layer: Layer, reading: Reading, pile: _Pile) -> Masking:

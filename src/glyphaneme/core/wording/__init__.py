@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from glyphaneme.core.wording.effects import effects_words
 from glyphaneme.core.wording.masks import cut_words, fading_words, part_words
 from glyphaneme.core.wording.sentences import (
     Part,
@@ -22,6 +23,7 @@ __all__ = [
     "cut_words",
     "describe",
     "describe_canvas",
+    "effects_words",
     "fading_words",
     "part_words",
     "percent",

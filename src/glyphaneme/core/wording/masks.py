@@ -127,7 +127,9 @@ def cut_words(mask: Mask, names: Names = NO_NAMES) -> str:
 
 def _begun(part: MaskPart, names: Names) -> str:
     if isinstance(part, PaintedPart):
-        return "cut by brush"
+        if part.join is not Join.ADD or part.inverted:
+            return "cut by brush"
+        return "only where painted" if part.strokes else "nothing painted yet"
     words = _turned(part, names)
     if isinstance(part, LayerPart | KeptPart) and part.join is Join.KEEP:
         return f"held in {words}"

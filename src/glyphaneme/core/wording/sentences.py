@@ -17,6 +17,7 @@ from glyphaneme.core.document.model import (
 )
 from glyphaneme.core.place import corners_on_canvas
 from glyphaneme.core.place.crop import FrameShape
+from glyphaneme.core.wording.effects import effects_words
 from glyphaneme.core.wording.masks import (
     cut_words,
     direction_of,
@@ -46,6 +47,7 @@ Touch = Literal[
     "fade",
     "blend",
     "tone",
+    "shadow",
     "shown",
     "lock",
     "sheet",
@@ -78,6 +80,8 @@ class Sentence(NamedTuple):
     """Where each of its fades runs."""
     tones: tuple[str, ...] = ()
     """What each of its tones does."""
+    effects: tuple[str, ...] = ()
+    """What each of its effects is."""
 
     @property
     def text(self) -> str:
@@ -170,6 +174,7 @@ def _described(
             recipe=tuple(part_words(part, names) for part in parts),
             fades=tuple(direction_of(layer, fade) for fade in layer.fades),
             tones=tuple(tone_words(tone) for tone in tones),
+            effects=tuple(effect.words for effect in layer.effects),
         )
 
 
@@ -200,6 +205,8 @@ def _phrases(
     said = toning_words(layer.tones) if isinstance(layer, TonedLayer) else ""
     if said or is_toning:
         yield said or "as it is", "tone"
+    if shadows := effects_words(layer.effects):
+        yield shadows, "shadow"
     if not (is_toning and layer.blend is BlendMode.NORMAL):
         yield MODE_WORDS[layer.blend], "blend"
 

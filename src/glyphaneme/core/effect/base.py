@@ -1,0 +1,306 @@
+"""What every effect is: a colour laid beneath a layer, where its shape says."""
+
+from __future__ import annotations
+
+import math
+from typing import TYPE_CHECKING, Annotated, ClassVar, NamedTuple, Self
+
+import numpy as np
+from pydantic import BaseModel, ConfigDict, Field
+
+from glyphaneme.core.color import Color
+from glyphaneme.core.values import with_fields
+
+if TYPE_CHECKING:
+    from numpy.typing import NDArray
+
+    Shape = NDArray[np.float32]
+    Values = NDArray[np.uint8]
+
+LONGEST = 2000.0
+"""Pixels."""
+TAIL = 3.0
+"""How many standard deviations of a Gaussian count."""
+
+Part = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+Length = Annotated[float, Field(ge=0, le=LONGEST, allow_inf_nan=False)]
+Angle = Annotated[float, Field(ge=-180, le=180, allow_inf_nan=False)]
+
+
+class Extent(NamedTuple):
+    """A rectangle by its sides, in pixels; the latter two exclusive."""
+
+    left: float
+    top: float
+    right: float
+    bottom: float
+
+    @property
+    def is_empty(self) -> bool:
+        """Whether nothing lies in it."""
+        return self.left >= self.right or self.top >= self.bottom
+
+    def widened(self, across: float, down: float) -> Extent:
+        """Return it with some more on every side.
+
+        Parameters
+        ----------
+        across, down : float, pixels
+            How much.
+
+        Returns
+        -------
+        Extent
+            The larger one.
+
+        Examples
+        --------
+        >>> Extent(0, 0, 4, 4).widened(1, 0)
+        Extent(left=-1, top=0, right=5, bottom=4)
+        """
+        return Extent(
+            self.left - across, self.top - down, self.right + across, self.bottom + down
+        )
+
+    def within(self, other: Extent) -> Extent:
+        """Return what lies in another one too.
+
+        Parameters
+        ----------
+        other : Extent
+            In the same pixels.
+
+        Returns
+        -------
+        Extent
+            Empty where they do not meet.
+
+        Examples
+        --------
+        >>> Extent(0, 0, 4, 4).within(Extent(2, -1, 9, 3))
+        Extent(left=2, top=0, right=4, bottom=3)
+        """
+        return Extent(
+            max(self.left, other.left),
+            max(self.top, other.top),
+            min(self.right, other.right),
+            min(self.bottom, other.bottom),
+        )
+
+    def snapped(self, step: int) -> Extent:
+        """Return the smallest one round it whose sides lie on every so many pixels.
+
+        Parameters
+        ----------
+        step : int, pixels
+            At least 1.
+
+        Returns
+        -------
+        Extent
+            Of whole numbers.
+
+        Examples
+        --------
+        >>> Extent(-1, 0.5, 4, 9).snapped(4)
+        Extent(left=-4, top=0, right=4, bottom=12)
+        """
+        low = (math.floor(one / step) * step for one in self[:2])
+        high = (math.ceil(one / step) * step for one in self[2:])
+        return Extent(*low, *high)
+
+
+class Asked(NamedTuple):
+    """Where an effect is wanted, and of what; all in the same pixels.
+
+    `target` is where it may be seen, `shape` where the layer shows, as far as that is
+    known; `scale` is how many pixels lie on one of what the layer lies in.
+    """
+
+    target: Extent
+    shape: Extent
+    scale: float
+
+
+class Source(NamedTuple):
+    """What of a layer's shape an effect reads: in squares of `factor` pixels a side."""
+
+    extent: Extent
+    factor: int = 1
+
+
+class Veil(NamedTuple):
+    """How strong an effect is, 0..255, in squares of `factor` pixels a side.
+
+    The first of them begins at `left`, `top`; beyond `values` there is nothing.
+    """
+
+    values: Values
+    left: float
+    top: float
+    factor: int = 1
+
+
+class EffectBase(BaseModel):
+    """One effect; one that does not work is skipped.
+
+    Its lengths are in pixels of what the layer lies in, its angles count in that too.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    lengths: ClassVar[tuple[str, ...]] = ()
+    """Which of its values are lengths."""
+    stands: ClassVar[bool] = False
+    """Whether it asks where the layer's shape ends: one that lies everywhere has no
+    such place."""
+    works: bool = True
+    color: Color = "#17120e"
+    strength: Part = 0.6
+
+    @property
+    def slope(self) -> float:
+        """How far the pixels that it is reckoned in fall for each to the right."""
+        return 0.0
+
+    @property
+    def words(self) -> str:
+        """What it is, in a few words, such as "a soft shadow".
+
+        Raises
+        ------
+        NotImplementedError
+            Each kind says for itself.
+        """
+        raise NotImplementedError
+
+    def scaled(self, by: float) -> Self:
+        """Return it as it must be where all lengths are so many times as long.
+
+        Parameters
+        ----------
+        by : float
+            Positive.
+
+        Returns
+        -------
+        EffectBase
+            Within its limits.
+        """
+        longer = {name: min(getattr(self, name) * by, LONGEST) for name in self.lengths}
+        return with_fields(self, **longer) if longer else self
+
+    def extent(self, shape: Extent, scale: float) -> Extent:
+        """Return where it may show anything.
+
+        Parameters
+        ----------
+        shape : Extent
+            Where the layer shows.
+        scale : float
+            As in `Asked`.
+
+        Returns
+        -------
+        Extent
+            In the same pixels.
+
+        Raises
+        ------
+        NotImplementedError
+            Each kind says for itself.
+        """
+        raise NotImplementedError
+
+    def source(self, asked: Asked) -> Source:
+        """Return what of the layer's shape it reads.
+
+        Parameters
+        ----------
+        asked : Asked
+            Where it is wanted.
+
+        Returns
+        -------
+        Source
+            It may be larger than the shape.
+
+        Raises
+        ------
+        NotImplementedError
+            Each kind says for itself.
+        """
+        raise NotImplementedError
+
+    def made(self, alpha: Shape, source: Source, asked: Asked) -> Veil:
+        """Return how strong it is.
+
+        Parameters
+        ----------
+        alpha : (H, W) float32, 0..1
+            The layer's shape in the source's squares.
+        source : Source
+            Where those lie; its sides are multiples of its factor.
+        asked : Asked
+            Where it is wanted.
+
+        Returns
+        -------
+        Veil
+            At least there.
+
+        Raises
+        ------
+        NotImplementedError
+            Each kind says for itself.
+        """
+        raise NotImplementedError
+
+
+def as_values(strength: Shape) -> Values:
+    """Return strengths as the nearest levels.
+
+    Parameters
+    ----------
+    strength : (H, W) float32
+        0..1 and what rounding left beyond.
+
+    Returns
+    -------
+    (H, W) uint8
+        0..255.
+
+    Examples
+    --------
+    >>> as_values(np.float32([[0, 0.5, 1.001]])).tolist()
+    [[0, 128, 255]]
+    """
+    return np.asarray(np.clip(strength * 255 + 0.5, 0, 255), np.uint8)
+
+
+def factor_for(sigma: float, least: float = 4.0, most: int = 64) -> int:
+    """Return over how many pixels may be averaged before a Gaussian.
+
+    Parameters
+    ----------
+    sigma : float, pixels
+        Standard deviation.
+    least : float
+        How wide it must still be, in squares.
+    most : int
+        The largest factor.
+
+    Returns
+    -------
+    int
+        A power of two.
+
+    Examples
+    --------
+    >>> factor_for(20), factor_for(3)
+    (4, 1)
+    """
+    factor = 1
+    while sigma / (2 * factor) >= least and factor < most:
+        factor *= 2
+    return factor
