@@ -10,9 +10,12 @@ import time
 import uuid
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import httpx
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
 
 PHOTOS = Path(__file__).parent
 WORLD = uuid.UUID("6d6f7468-6c61-4e74-8e72-6e6d6f746873")
@@ -121,7 +124,38 @@ class Named:
     name: str
 
 
-Step = Laid | LinedUp | Washed | Together | Colored | Changed | CutOut | Named
+@dataclass(frozen=True)
+class Mended:
+    """Places of a photo that is there already are mended: points in its own pixels."""
+
+    name: str
+    specks: tuple[Spot, ...]
+    scratches: tuple[tuple[Spot, ...], ...]
+    size: float
+
+
+@dataclass(frozen=True)
+class Painted:
+    """A colour is painted on a photo, by strokes of a brush of some size."""
+
+    name: str
+    onto: str
+    color: str
+    strokes: tuple[tuple[float, tuple[Spot, ...]], ...]
+
+
+Step = (
+    Laid
+    | LinedUp
+    | Washed
+    | Together
+    | Colored
+    | Changed
+    | CutOut
+    | Named
+    | Mended
+    | Painted
+)
 
 
 @dataclass(frozen=True)
@@ -497,6 +531,90 @@ KIT = DemoProject(
     ),
 )
 
+OLD_KEEPER = DemoProject(
+    name="Old keeper, in colour",
+    width_cm=16,
+    height_cm=20.21,
+    ppi=254,
+    background="#f4ecd8",
+    layers=(
+        Laid("old-photo-keeper.jpg", "Keeper"),
+        Mended(
+            "Keeper",
+            specks=(
+                (627, 259),
+                (760, 210),
+                (970, 619),
+                (1292, 1386),
+                (492, 1842),
+                (449, 1086),
+                (104, 1385),
+                (1444, 114),
+                (875, 426),
+                (915, 809),
+                (501, 820),
+                (323, 986),
+                (396, 1727),
+                (941, 731),
+                (276, 408),
+                (103, 407),
+            ),
+            scratches=(
+                ((931, 1481), (892, 1680), (905, 1762)),
+                ((1046, 785), (1028, 862), (990, 1040), (978, 1112)),
+                ((168, 265), (300, 545), (527, 1015)),
+                ((63, 617), (449, 561)),
+                ((561, 1526), (741, 1684)),
+                ((1369, 786), (1246, 1145)),
+            ),
+            size=13,
+        ),
+        _toned("Keeper", {"kind": "monochrome", "reds": 0.1}),
+        Painted(
+            "Skin",
+            "Keeper",
+            "#c98f6b",
+            (
+                (250, ((700, 400), (740, 440), (800, 420), (850, 390))),
+                (230, ((720, 470), (760, 560), (770, 660))),
+                (110, ((770, 720), (780, 790))),
+                (90, ((480, 1260), (500, 1230), (525, 1215))),
+                (90, ((915, 1260), (940, 1290), (950, 1300))),
+            ),
+        ),
+        Painted(
+            "Coat",
+            "Keeper",
+            "#5a6d8c",
+            (
+                (300, ((610, 930), (760, 960), (940, 930), (1030, 960))),
+                (300, ((700, 1090), (850, 1110), (950, 1050))),
+                (150, ((480, 900), (450, 1050), (470, 1180))),
+                (150, ((1080, 930), (1130, 1050), (1090, 1170))),
+            ),
+        ),
+        Painted(
+            "Lantern",
+            "Keeper",
+            "#d0953c",
+            ((190, ((1300, 1120), (1350, 1125), (1390, 1120))),),
+        ),
+        Painted(
+            "Carpet",
+            "Keeper",
+            "#9c3a3a",
+            (
+                (170, ((230, 1760), (430, 1760))),
+                (150, ((620, 1790), (720, 1800))),
+                (170, ((960, 1760), (1330, 1760))),
+                (170, ((160, 1880), (430, 1885))),
+                (150, ((640, 1890), (730, 1900))),
+                (170, ((960, 1880), (1420, 1885))),
+            ),
+        ),
+    ),
+)
+
 ON_THE_WALL = DemoProject(
     name="Poster on the wall",
     width_cm=22.352,
@@ -605,6 +723,7 @@ PROJECTS = (
     MEDALLION,
     TWO_SKIES,
     KIT,
+    OLD_KEEPER,
     MEADOW,
     THREE_BY_THREE,
     ON_THE_WALL,
@@ -664,7 +783,7 @@ class DemoBuilder:
         self,
         project: DemoProject,
         canvas: dict[str, Any],
-        step: Laid | Washed | Together | Colored | Changed | CutOut,
+        step: Laid | Washed | Together | Colored | Changed | CutOut | Mended | Painted,
     ) -> list[dict[str, Any]]:
         """Return the edits that make a step."""
         layer_id = _id(project.name, step.name)
@@ -672,6 +791,10 @@ class DemoBuilder:
             return [_changed(project, step, layer_id)]
         if isinstance(step, CutOut):
             return self._cut(step, layer_id)
+        if isinstance(step, Mended):
+            return list(_mended(step, layer_id))
+        if isinstance(step, Painted):
+            return list(_painted(project, step, layer_id))
         if isinstance(step, Laid):
             edits = self._laid(canvas, step, layer_id)
             strength = step.opacity
@@ -848,9 +971,36 @@ def _changed(project: DemoProject, step: Changed, layer_id: str) -> dict[str, An
     return {"kind": step.kind, "layer_id": layer_id, **step.values}
 
 
+def _mended(step: Mended, layer_id: str) -> Iterator[dict[str, Any]]:
+    ways = [*((speck,) for speck in step.specks), *step.scratches]
+    for place, points in enumerate(ways):
+        mend = {"id": f"mend-{place}", "points": points, "size": step.size}
+        yield {"kind": "mend_photo", "layer_id": layer_id, "mend": mend}
+
+
+def _painted(
+    project: DemoProject, step: Painted, layer_id: str
+) -> Iterator[dict[str, Any]]:
+    part = {"part_id": "brushed"}
+    yield {
+        "kind": "color_by_brush",
+        "layer_id": _id(project.name, step.onto),
+        "color_id": layer_id,
+        "group_id": _id(project.name, step.onto, "in colour"),
+        "name": step.name,
+        "color": step.color,
+        **part,
+    }
+    for size, way in step.strokes:
+        points = [(x, y, 1) for x, y in way]
+        brush = {"size": size, "softness": 0.5, "strength": 0.8, "shows": True}
+        stroke = {"points": points, **brush}
+        yield {"kind": "paint_stroke", "layer_id": layer_id, "stroke": stroke, **part}
+
+
 def _named(step: Step, place: int) -> list[str]:
     """Name a step: a layer is laid on once, but may be changed several times."""
-    again = isinstance(step, Changed | CutOut | LinedUp)
+    again = isinstance(step, Changed | CutOut | LinedUp | Mended)
     return [step.name, str(place)] if again else [step.name]
 
 

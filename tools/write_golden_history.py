@@ -283,6 +283,14 @@ STEPS = [
         color="#c98f6b",
     ),
     of("shade_layer", "tinted", effects=EFFECTS[1:]),
+    of("mend_photo", "west", mend={"id": "dust", "points": [[40, 60]], "size": 9}),
+    of(
+        "mend_photo",
+        "west",
+        mend={"id": "wire", "points": [[20, 20], [90, 35.5], [200, 80]], "size": 6},
+    ),
+    of("switch_mend", "west", mend_id="dust", works=False),
+    of("remove_mend", "west", mend_id="wire"),
     of("dissolve_group", "tinted"),
 ]
 

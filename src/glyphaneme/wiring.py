@@ -50,13 +50,14 @@ def read_surroundings() -> Surroundings:
     )
 
 
-def make_studio(surroundings: Surroundings) -> Studio:
+def make_studio(surroundings: Surroundings, *, is_web: bool = False) -> Studio:
     """Return the studio of this process."""
     sessions = session_factory(open_database(surroundings.database_url))
     # Models of one's own lie in the home, those of set-up where it put them.
     models = (surroundings.home / "models", surroundings.models)
     cache = surroundings.home / "cache"
-    return open_studio(sessions, cache, models, surroundings.library)
+    library = surroundings.library
+    return open_studio(sessions, cache, models, library, is_waited_for=is_web)
 
 
 def run_web(arguments: list[str]) -> int:
@@ -71,7 +72,7 @@ def run_web(arguments: list[str]) -> int:
     where = parser.parse_args(arguments)
     surroundings = read_surroundings()
     settings = WebSettings(surroundings.hosts, surroundings.page_folder)
-    app = create_app(make_studio(surroundings), settings)
+    app = create_app(make_studio(surroundings, is_web=True), settings)
     broadcaster = Broadcaster(lambda: listen(surroundings.database_url))
     gateway = Gateway(app, EventStreams(broadcaster, surroundings.hosts))
     # All this stays: a collection that walked it would hold up frames by 0.1 s.

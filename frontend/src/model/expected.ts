@@ -12,7 +12,9 @@ import {
   isToned,
   type Layer,
   type Mask,
+  type PhotoLayer,
   type Placement,
+  type TonedLayer,
 } from "@/model/composite";
 import { EMPTY_MASK } from "@/model/masks";
 import { carriedBy } from "@/model/nesting";
@@ -102,6 +104,9 @@ type LayerChange = Extract<
       | "fade_layer"
       | "tone_layer"
       | "shade_layer"
+      | "mend_photo"
+      | "switch_mend"
+      | "remove_mend"
       | MaskEdit["kind"];
   }
 >;
@@ -124,12 +129,38 @@ function changed(layer: Layer, edit: LayerChange): Layer {
       return { ...layer, locked: edit.locked };
     case "fade_layer":
       return { ...layer, fades: edit.fades };
+    case "mend_photo":
+    case "switch_mend":
+    case "remove_mend":
+      return mended(layer, edit);
     case "shade_layer":
       return { ...layer, effects: edit.effects };
     case "tone_layer":
-      return isToned(layer) ? { ...layer, tones: edit.tones } : layer;
+      return retoned(layer, edit.tones);
     default:
       return { ...layer, mask: masked(layer.mask ?? EMPTY_MASK, edit) };
+  }
+}
+
+function retoned(layer: Layer, tones: TonedLayer["tones"]): Layer {
+  return isToned(layer) ? { ...layer, tones } : layer;
+}
+
+type MendEdit = Extract<Edit, { kind: "mend_photo" | "switch_mend" | "remove_mend" }>;
+
+function mended(layer: Layer, edit: MendEdit): Layer {
+  if (layer.kind !== "photo") return layer;
+  return { ...layer, mends: mendsAfter(layer.mends, edit) };
+}
+
+function mendsAfter(mends: PhotoLayer["mends"], edit: MendEdit): PhotoLayer["mends"] {
+  switch (edit.kind) {
+    case "mend_photo":
+      return [...mends, edit.mend];
+    case "switch_mend":
+      return mends.map((one) => (one.id === edit.mend_id ? { ...one, works: edit.works } : one));
+    case "remove_mend":
+      return mends.filter((one) => one.id !== edit.mend_id);
   }
 }
 

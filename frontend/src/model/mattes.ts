@@ -120,7 +120,7 @@ function held(position: number): number {
   return Math.round(Math.min(Math.max(position, -FARTHEST), FARTHEST) * 10) / 10;
 }
 
-function ownSize(lying: Lying, at: Point, size: number): number {
+export function ownSize(lying: Lying, at: Point, size: number): number {
   const [from, to] = [lying.fromCanvas(at), lying.fromCanvas({ x: at.x + size, y: at.y })];
   const wide = Math.hypot(to.x - from.x, to.y - from.y);
   return Math.min(Math.max(Math.round(wide * 10) / 10, 0.1), ROUGH_STROKE.size.maximum);

@@ -34,6 +34,7 @@ export function sampleLayer(id: string, changes: Partial<PhotoLayer> = {}): Phot
     locked: false,
     mask: null,
     fades: [],
+    mends: [],
     effects: [],
     tones: [],
     ...changes,

@@ -8,6 +8,7 @@ from glyphaneme.codecs.frames import encode_frame, encode_thumbnail
 from glyphaneme.codecs.kinds import media_type_of
 from glyphaneme.codecs.mattes import decode_matte, encode_matte
 from glyphaneme.codecs.paintings import load_painting, save_painting
+from glyphaneme.codecs.patches import load_patch, save_patch
 from glyphaneme.codecs.pyramids import let_go, load_pyramid, save_pyramid
 from glyphaneme.codecs.reading import (
     MAX_PIXELS,
@@ -39,10 +40,12 @@ __all__ = [
     "identify_picture",
     "let_go",
     "load_painting",
+    "load_patch",
     "load_pyramid",
     "media_type_of",
     "read_picture",
     "save_painting",
+    "save_patch",
     "save_pyramid",
     "write_bands",
     "write_picture",

@@ -38,13 +38,16 @@ def save_pyramid(folder: Path, pyramid: Pyramid) -> None:
         shutil.rmtree(draft)
 
 
-def load_pyramid(folder: Path) -> Pyramid | None:
+def load_pyramid(folder: Path, *, to_change: bool = False) -> Pyramid | None:
     """Map a pyramid into memory.
 
     Parameters
     ----------
     folder : Path
         Where `save_pyramid` put it.
+    to_change : bool
+        Whether its pixels may be changed. What is changed takes memory, and is never
+        written: the file stays as it is.
 
     Returns
     -------
@@ -55,11 +58,14 @@ def load_pyramid(folder: Path) -> Pyramid | None:
         facts = json.loads((folder / FACTS).read_text())
         with reading_headers:
             levels = tuple(
-                np.load(folder / f"{number}.npy", mmap_mode="r")
+                np.load(folder / f"{number}.npy", mmap_mode="c" if to_change else "r")
                 for number in range(facts["levels"])
             )
     except (OSError, ValueError, KeyError):
         return None
+    if to_change:
+        # Plain arrays: to let go of the pages of a mapped one would undo its changes.
+        levels = tuple(map(np.asarray, levels))
     return Pyramid(levels=levels, opaque=facts["opaque"])
 
 

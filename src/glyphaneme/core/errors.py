@@ -163,6 +163,38 @@ class PartLimitError(CoreError):
         self.limit = limit
 
 
+class MendLimitError(CoreError):
+    """One mended place is larger than can be filled from around."""
+
+    def __init__(self, limit: int) -> None:
+        super().__init__(f"one place to mend must have at most {limit} pixels")
+        self.limit = limit
+
+
+class MendsLimitError(CoreError):
+    """A photo would have more mended places than the product carries."""
+
+    def __init__(self, limit: int) -> None:
+        super().__init__(f"a photo must have at most {limit} mended places")
+        self.limit = limit
+
+
+class MendExistsError(CoreError):
+    """An edit would give two mended places of one photo the same id."""
+
+    def __init__(self, mend_id: str) -> None:
+        super().__init__(f"a new mended place needs a new id; got {mend_id} again")
+        self.mend_id = mend_id
+
+
+class MendMissingError(CoreError):
+    """An edit names a mended place that the photo does not have."""
+
+    def __init__(self, mend_id: str) -> None:
+        super().__init__(f"the photo must have the mended place; got id {mend_id}")
+        self.mend_id = mend_id
+
+
 class StrokeLimitError(CoreError):
     """A stroke goes over more pixels than can be painted in one piece."""
 

@@ -10,6 +10,7 @@ from glyphaneme.core.mask import Raster
 from glyphaneme.core.render import assets_needed, own_pyramid
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import NotThereError
+from glyphaneme.services.mending import mended_pyramid
 from glyphaneme.services.painting import painting_at
 from glyphaneme.store.blobs import blob_pieces
 from glyphaneme.store.pictures import find_pictures
@@ -20,7 +21,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.document import Composite, Layer
     from glyphaneme.core.mask import MattePart, RasterPart
     from glyphaneme.core.place import Pyramid
-    from glyphaneme.core.render import Assets, Needed, OwnColors, View
+    from glyphaneme.core.render import Assets, Mended, Needed, OwnColors, View
     from glyphaneme.services.studio import Visit
 
 ON_THE_SHELF = "picture on the shelf"
@@ -64,12 +65,21 @@ def assets_named(visit: Visit, needed: Needed, *, quick: bool = False) -> Assets
     }
     mattes = {part.raster: _matte(visit, part) for part in needed.mattes}
     paintings = {last: painting_at(visit, last) for last in needed.paintings}
-    assets: Assets = {**pyramids, **rasters, **mattes, **paintings}
+    mended = {one.name: _mended(visit, one) for one in needed.mended}
+    assets: Assets = {**pyramids, **mended, **rasters, **mattes, **paintings}
     own = {
         one.name: _own_colors(visit, one, assets, quick=quick)
         for one in needed.own_colors
     }
     return {**assets, **own}
+
+
+def _mended(visit: Visit, one: Mended) -> Pyramid:
+    digest = visit.studio.digests.get(uuid.UUID(one.picture))
+    if digest is None:
+        (row,) = find_pictures(visit.session, [uuid.UUID(one.picture)])
+        digest = row.sha256
+    return mended_pyramid(visit, one, digest)
 
 
 def _raster(

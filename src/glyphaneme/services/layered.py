@@ -49,6 +49,7 @@ from glyphaneme.core.place import Placement, build_pyramid
 from glyphaneme.core.render import (
     View,
     all_needed,
+    mended_copy,
     own_pyramid,
     reach_of,
     render,
@@ -215,7 +216,10 @@ def assets_of_layered(unpacked: Unpacked) -> Assets:
         part.raster: Raster(decode_matte(unpacked.mattes[part.matte]), part.share)
         for part in needed.mattes
     }
-    assets: Assets = {**pyramids, **rasters, **mattes, **paintings}
+    mended = {
+        one.name: mended_copy(one, pyramids[one.picture]) for one in needed.mended
+    }
+    assets: Assets = {**pyramids, **mended, **rasters, **mattes, **paintings}
     own = {one.name: own_pyramid(one, assets) for one in needed.own_colors}
     return {**assets, **own}
 

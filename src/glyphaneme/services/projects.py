@@ -64,6 +64,8 @@ class LayerSentence(BaseModel):
     """Where each of its fades runs."""
     tones: list[str]
     """What each of its tones does."""
+    mends: list[str]
+    """What each of its mended places was."""
     effects: list[str]
     """What each of its effects is."""
 
@@ -282,6 +284,7 @@ def project_state(
                 recipe=list(sentence.recipe),
                 fades=list(sentence.fades),
                 tones=list(sentence.tones),
+                mends=list(sentence.mends),
                 effects=list(sentence.effects),
             )
             for sentence in describe(composite)

@@ -35,6 +35,7 @@ from glyphaneme.core.render import (
 )
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.assets import assets_of
+from glyphaneme.services.mending import is_rough
 from glyphaneme.services.painting import drafted_stroke
 from glyphaneme.services.projects import (
     composite_at,
@@ -93,29 +94,40 @@ class Draft(BaseModel):
     unsaved: tuple[Edit, ...] = Field(default=(), max_length=MAX_UNSAVED)
 
 
+class ShownFrame(NamedTuple):
+    """A frame as `encode_frame` lays it out."""
+
+    data: bytes
+    is_rough: bool = False
+    """Whether it is worth asking for it again at once: there is more to it."""
+
+
 def show_frame(
     visit: Visit,
     project_id: uuid.UUID,
     *,
     draft: Draft,
     view: FrameView,
-) -> bytes:
+) -> ShownFrame:
     """Render a frame of a draft, and after it another of what a mask hides there."""
     composite = drafted(visit, project_id, draft)
-    asked = _Asked(composite, View(view.x, view.y, view.width, view.height, view.scale))
+    seen = View(view.x, view.y, view.width, view.height, view.scale)
+    asked = _Asked(composite, seen, [])
     if view.mask_of is not None and view.mask_seen == "rim":
-        return encode_frame(_rim(visit, asked, view.mask_of), quality=FINE_QUALITY)
+        rim = _rim(visit, asked, view.mask_of)
+        return ShownFrame(encode_frame(rim, quality=FINE_QUALITY))
     shown = composite if view.mask_of is None else mask_alone(composite, view.mask_of)
     frame = _frame(visit, asked, shown, (project_id, view.mask_of), fine=view.fine)
     if view.mask_seen == "edge" and view.mask_of is not None:
         frame = edge_of(frame)
     encoded = encode_frame(frame, quality=FINE_QUALITY if view.fine else QUICK_QUALITY)
     if view.hidden_of is None:
-        return encoded
+        return ShownFrame(encoded, is_rough=bool(asked.rough))
     # It is hatched: no one sees its pixels as they are.
     hidden = hidden_part(composite, view.hidden_of)
     beside = _frame(visit, asked, hidden, (project_id, "hidden"), fine=False)
-    return encoded + encode_frame(beside, quality=QUICK_QUALITY)
+    data = encoded + encode_frame(beside, quality=QUICK_QUALITY)
+    return ShownFrame(data, is_rough=bool(asked.rough))
 
 
 def _rim(visit: Visit, asked: _Asked, layer_id: str) -> PixelsU8:
@@ -141,6 +153,8 @@ def _rim(visit: Visit, asked: _Asked, layer_id: str) -> PixelsU8:
 class _Asked(NamedTuple):
     composite: Composite
     view: View
+    rough: list[Hashable]
+    """What of it is to be asked for again: some of its pixels are rough as yet."""
 
 
 def _frame(
@@ -155,7 +169,11 @@ def _frame(
     pile = asked.composite.layers
     assets = assets_of(visit, shown, asked.view, pile=pile, quick=not fine)
     frames = visit.studio.frames
-    return frames.render(picture, shown, assets, asked.view, fine=fine, pile=pile)
+    frame = frames.render(picture, shown, assets, asked.view, fine=fine, pile=pile)
+    if is_rough(visit, assets):
+        frames.forget(picture)
+        asked.rough.append(picture)
+    return frame
 
 
 def show_alternatives(

@@ -11,6 +11,8 @@ from pathlib import Path
 from threading import Lock
 from typing import TYPE_CHECKING, Generic, TypeVar
 
+import numpy as np
+
 from glyphaneme.codecs import (
     drop_oldest,
     encode_thumbnail,
@@ -46,6 +48,7 @@ PAINTED_BYTES_KEPT = 512 * 1024 * 1024
 """Paintings that come of one another share most of it, and are counted each whole."""
 DRAFTS_KEPT = 4
 OWN_COLORS_SHOWN = 8
+MENDED_KEPT = 24
 OWN_COLORS_KEPT = 24
 RASTER_BYTES_KEPT = 256 * 1024 * 1024
 NO_FOLDER = Path("no-folder")
@@ -117,6 +120,16 @@ class PixelShelf:
         save_pyramid(self._place(sha256), pyramid)
         return load_pyramid(self._place(sha256)) or pyramid
 
+    def pyramid_to_change(self, session: Session, sha256: str) -> Pyramid:
+        """Return a picture's pyramid for the caller alone, whose pixels may change."""
+        self.pyramid(session, sha256)
+        found = load_pyramid(self._place(sha256), to_change=True)
+        if found is not None:
+            return found
+        kept = self.build(session, sha256)
+        levels = tuple(map(np.array, kept.levels))
+        return Pyramid(levels=levels, opaque=kept.opaque)
+
     def thumbnail(self, session: Session, sha256: str) -> bytes:
         """Return a small copy of a picture, as an encoded image."""
         place = self._folder / "thumbnails" / sha256
@@ -147,6 +160,11 @@ class PixelShelf:
         return self._folder / "own-colors"
 
     @property
+    def patches(self) -> Path:
+        """Where what fills mended places is kept."""
+        return self._folder / "patches"
+
+    @property
     def paintings(self) -> Path:
         """Where paintings are kept."""
         return self._folder / "paintings"
@@ -165,6 +183,8 @@ class Studio:
 
     sessions: sessionmaker[Session]
     shelf: PixelShelf
+    is_waited_for: bool = False
+    """Whether somebody looks on: what takes long may be rough at first."""
     states: Recent[uuid.UUID, Composite] = field(
         default_factory=lambda: Recent(STATES_KEPT)
     )
@@ -186,6 +206,10 @@ class Studio:
         default_factory=lambda: Recent(RASTER_BYTES_KEPT, lambda one: 2 * one.nbytes)
     )
     """Parts of masks that are pixels; counted with the smaller sizes to come."""
+    mended: Recent[str, Pyramid] = field(default_factory=lambda: Recent(MENDED_KEPT))
+    """Photos with places mended, which share with their files what is not changed."""
+    rough: Recent[str, bool] = field(default_factory=lambda: Recent(STATES_KEPT))
+    """Whether some of those places are filled roughly as yet."""
     own_colors: Recent[Hashable, Pyramid] = field(
         default_factory=lambda: Recent(OWN_COLORS_SHOWN)
     )
@@ -238,6 +262,8 @@ def open_studio(
     cache_folder: Path,
     models: Iterable[Path] = (),
     library: Path = NO_FOLDER,
+    *,
+    is_waited_for: bool = False,
 ) -> Studio:
     """Set up what services share; derived pictures are kept below the cache's folder.
 
@@ -247,6 +273,7 @@ def open_studio(
     return Studio(
         sessions=sessions,
         shelf=PixelShelf(cache_folder),
+        is_waited_for=is_waited_for,
         networks=Networks(models),
         library=Library(library),
     )

@@ -27,6 +27,8 @@ MAX_ALTERNATIVES = 32
 MAX_POINTS = 400
 Coordinate = Annotated[float, Field(ge=-1e6, le=1e6)]
 TILE_HEIGHT_HEADER = "Tile-Height"
+ROUGH_HEADER = "Rough-As-Yet"
+"""Asked for again, the same frame shows more of what takes long to find."""
 TONES_HEADER = "Tone-Counts"
 """Base64 of two times four times 256 heights, as `toning.counted` says."""
 BINARY: dict[str | int | HTTPStatus, Any] = {
@@ -111,7 +113,9 @@ def post_frame(path: IdPath, body: FrameRequest) -> Response:
             draft=body,
             view=body.view,
         )
-        response = Response(frame, content_type="application/octet-stream")
+        response = Response(frame.data, content_type="application/octet-stream")
+        if frame.is_rough:
+            response.headers[ROUGH_HEADER] = "1"
         if body.tones_of is not None:
             asked = body.tones_of
             response.headers[TONES_HEADER] = toning.counted(

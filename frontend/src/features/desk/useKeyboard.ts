@@ -24,6 +24,7 @@ import { resizeHeld, swapHeld } from "@/features/stage/roughing";
 import { isOnStage } from "@/features/stage/usePointer";
 import { zoomFit, zoomLifeSize, zoomStep } from "@/features/stage/zooming";
 import type { Layer } from "@/model/composite";
+import { MENDING } from "@/model/mends";
 import { useDesk } from "@/state/desk";
 import { useJudging } from "@/state/judging";
 import { expectedComposite } from "@/state/project";
@@ -43,6 +44,7 @@ export const SHORTCUTS: readonly Shortcut[] = [
   { keys: "E, held", does: "See everything of the open layer, cut or not" },
   { keys: "A", does: "Take the backdrop of the open photo away, found by itself" },
   { keys: "D, Shift + D", does: "Go to the next, the previous doubtful place of the edge" },
+  { keys: "R", does: "Mend specks and scratches of the open photo" },
   { keys: "N", does: "Let the brush do the other of the two, and back; held, for as long" },
   { keys: ", and .", does: "A narrower, a wider brush; the wheel with Alt does it too" },
   { keys: "Enter", does: "Close the outline that is being drawn; Backspace takes a corner back" },
@@ -236,6 +238,10 @@ const LAYER_KEYS: Readonly<Record<string, LayerCommand>> = {
   c: (_, layer) => useDesk.getState().actions.open(layer.id, "cut"),
   f: (_, layer) => useDesk.getState().actions.open(layer.id, "fade"),
   b: (_, layer) => useDesk.getState().actions.open(layer.id, "blend"),
+  r: (_, layer) => {
+    useDesk.getState().actions.open(layer.id, "cut");
+    useDesk.getState().actions.openLine(MENDING);
+  },
   h: (_, layer) => useDesk.getState().actions.open(layer.id, "shadow"),
   t: (_, layer) => useDesk.getState().actions.open(layer.id, "tone"),
   j: duplicate,

@@ -13,6 +13,7 @@ import { BackdropOffer, FindingNow } from "@/features/pile/BackdropOffer";
 import { BrushSettings } from "@/features/pile/BrushSettings";
 import { DrawingLine } from "@/features/pile/DrawingLine";
 import { MatteSettings } from "@/features/pile/MatteSettings";
+import { MendFacet } from "@/features/pile/MendFacet";
 import { PartActions, PartSettings } from "@/features/pile/PartSettings";
 import { useSentence } from "@/features/pile/useSentence";
 import { ColorWash } from "@/features/pile/WashFacet";
@@ -31,6 +32,7 @@ import {
 import { type Drawn, drawLine, drawnKind, hasColours } from "@/model/drawing";
 import { changePart, type JoinWord, newLayerPart, openPart } from "@/model/masks";
 import { isRough, openMatte, ownMatte, roughLine } from "@/model/mattes";
+import { isMending } from "@/model/mends";
 import { brushPart, freshPart } from "@/model/strokes";
 import { useDesk } from "@/state/desk";
 import { useDrawing } from "@/state/drawing";
@@ -81,12 +83,14 @@ const PERCENT = 100;
 
 export function CutFacet({ layer }: { readonly layer: Layer }): ReactElement | null {
   const composite = useComposite();
+  const isMendingNow = useDesk((desk) => isMending(layer, desk.line));
   if (!composite) return null;
   const isOff = isLocked(composite, layer.id);
   return (
     <>
       {layer.mask ? <Recipe layer={layer} mask={layer.mask} isOff={isOff} /> : null}
-      {isOff ? null : <Worked layer={layer} composite={composite} />}
+      {isOff || isMendingNow ? null : <Worked layer={layer} composite={composite} />}
+      {isOff || layer.kind !== "photo" ? null : <MendFacet layer={layer} />}
     </>
   );
 }

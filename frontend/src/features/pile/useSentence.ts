@@ -21,6 +21,8 @@ interface LayerWords {
   readonly fades: readonly string[];
   /** What each of its tones does. */
   readonly tones: readonly string[];
+  /** What each of its mended places was. */
+  readonly mends: readonly string[];
   /** What each of its effects is. */
   readonly effects: readonly string[];
 }
@@ -45,7 +47,7 @@ export function useSentence(layer: Layer): LayerWords {
       tone: said("tone", ", ") || "as it is",
       shadow: said("shadow", ", ") || "none",
     };
-    const { recipe = [], fades = [], tones = [], effects = [] } = found ?? {};
-    return { parts, summaries, recipe, fades, tones, effects };
+    const { recipe = [], fades = [], tones = [], mends = [], effects = [] } = found ?? {};
+    return { parts, summaries, recipe, fades, tones, mends, effects };
   }, [sentences, layer.id, layer.name]);
 }

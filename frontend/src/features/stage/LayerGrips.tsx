@@ -5,19 +5,21 @@ import { BrushRing, StrokeTrace } from "@/features/stage/BrushRing";
 import { FadeGrips } from "@/features/stage/FadeGrips";
 import { GradientGrips } from "@/features/stage/GradientGrips";
 import { Grips } from "@/features/stage/Grips";
+import { MendMarks } from "@/features/stage/MendMarks";
 import { OutlineDrawn, OutlineGrips, Spots } from "@/features/stage/OutlineGrips";
 import { RoughMarks } from "@/features/stage/RoughMarks";
 import { ShadowGrips } from "@/features/stage/ShadowGrips";
 import { ShapeGrips } from "@/features/stage/ShapeGrips";
 import { ShapingGrips } from "@/features/stage/ShapingGrips";
 import { type Composite, isLocked, isPlaced, type Layer } from "@/model/composite";
-import { drawLine, drawnKind, type EvenPart, hasColours, isOwnColour } from "@/model/drawing";
+import { drawnKind, type EvenPart, hasColours, isOwnColour } from "@/model/drawing";
 import { openEffectPlace } from "@/model/effects";
 import { openFade } from "@/model/fades";
 import { type Point, toCanvas } from "@/model/geometry";
 import { lyingOf, maskLying } from "@/model/lying";
 import { openPart } from "@/model/masks";
 import { isRough, openMatte } from "@/model/mattes";
+import { isMending } from "@/model/mends";
 import { gradientOnCanvas, onCanvas } from "@/model/nesting";
 import { shapingLine } from "@/model/shaping";
 import { brushPart } from "@/model/strokes";
@@ -75,25 +77,42 @@ function ShadowLayerGrips({ composite, layer, view }: LayerGripsProps): ReactEle
   return <ShadowGrips layer={layer} effect={effect} lying={lying} view={view} />;
 }
 
-function CutGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
+function CutGrips(props: LayerGripsProps): ReactElement | null {
+  const { composite, layer } = props;
   const line = useDesk((desk) => desk.line);
-  const locked = isLocked(composite, layer.id);
-  if (brushPart(layer, line)) {
-    return locked ? null : (
-      <>
-        <StrokeTrace composite={composite} layer={layer} view={view} />
-        <BrushRing view={view} />
-      </>
-    );
-  }
-  if (hasColours(layer) && isRough(layer, line)) {
-    const part = openMatte(layer, line);
-    return locked ? null : (
-      <RoughMarks composite={composite} layer={layer} part={part} view={view} />
-    );
-  }
-  if (drawnKind(line)) return line === drawLine("outline") ? <OutlineDrawn view={view} /> : null;
-  return <PartGrips composite={composite} layer={layer} view={view} />;
+  const Held = brushGrips(layer, line);
+  if (Held) return isLocked(composite, layer.id) ? null : <Held {...props} />;
+  const drawn = drawnKind(line);
+  if (!drawn) return <PartGrips {...props} />;
+  return drawn === "outline" ? <OutlineDrawn view={props.view} /> : null;
+}
+
+/** Return what is seen of a brush, if one is in the hand. */
+function brushGrips(layer: Layer, line: string | null): FacetGrips | null {
+  if (brushPart(layer, line)) return PaintGrips;
+  if (isRough(layer, line)) return RoughGrips;
+  return isMending(layer, line) ? MendGrips : null;
+}
+
+function PaintGrips(props: LayerGripsProps): ReactElement {
+  return (
+    <>
+      <StrokeTrace {...props} />
+      <BrushRing view={props.view} />
+    </>
+  );
+}
+
+function RoughGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
+  const part = useDesk((desk) => (hasColours(layer) ? openMatte(layer, desk.line) : null));
+  if (!hasColours(layer)) return null;
+  return <RoughMarks composite={composite} layer={layer} part={part} view={view} />;
+}
+
+function MendGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
+  return layer.kind === "photo" ? (
+    <MendMarks composite={composite} layer={layer} view={view} />
+  ) : null;
 }
 
 function PartGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {

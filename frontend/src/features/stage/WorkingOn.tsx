@@ -5,6 +5,7 @@ import styled from "styled-components";
 import type { Layer } from "@/model/composite";
 import { drawnKind } from "@/model/drawing";
 import { isRough } from "@/model/mattes";
+import { isMending } from "@/model/mends";
 import { shapingLine } from "@/model/shaping";
 import { brushPart } from "@/model/strokes";
 import { useBrush } from "@/state/brush";
@@ -84,8 +85,10 @@ function CuttingWords({ layer }: { readonly layer: Layer }): ReactElement | null
   const paints = useDesk((desk) => brushPart(layer, desk.line) !== null);
   const drawn = useDesk((desk) => drawnKind(desk.line));
   const rough = useDesk((desk) => isRough(layer, desk.line));
+  const mends = useDesk((desk) => isMending(layer, desk.line));
   if (paints) return <BrushWords />;
   if (rough) return <RoughWords />;
+  if (mends) return <>. Click a speck, or go over a scratch</>;
   return drawn ? <>. {DRAWING_WORDS[drawn]}</> : null;
 }
 

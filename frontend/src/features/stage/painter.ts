@@ -116,19 +116,23 @@ export class StagePainter {
       ? this.#asked?.area
       : frameArea(shown.view, shown.canvas, shown.stage, shown.pixelRatio, detail);
     if (!area) return this.#settle(shown);
-    const { trace } = shown;
-    const basis = (part && this.#asked?.basis) ?? basisOf(shown);
-    const asked = { basis, stroke: trace?.stroke ?? null, count: trace?.points.length ?? 0, area };
+    const asked = askedOf(shown, area, part ? this.#asked?.basis : undefined);
     this.#asked = asked;
     try {
-      const data = await ask(shown, part ? requestOf(area, part) : area.request);
+      const { data, isRough } = await ask(shown, part ? requestOf(area, part) : area.request);
       this.#arrived += 1;
       const before = this.#taking;
       // Not awaited: the next request is under way while this frame is decoded.
       this.#taking = this.#take({ data, shown, asked, part, turn: this.#arrived, before });
+      if (isRough) this.#askAgain(shown);
     } catch (error) {
       this.#giveUp(shown, error);
     }
+  }
+
+  /** Ask for what is still shown once more: there is more to it. */
+  #askAgain(shown: Shown): void {
+    if (shown === this.#shown) this.#requests.push(shown);
   }
 
   /** A frame that did not come, or that is none, is not waited for any longer. */
@@ -228,6 +232,13 @@ export class StagePainter {
   }
 }
 
+/** Return what is asked for: the same basis as before where only a part of it is. */
+function askedOf(shown: Shown, area: FrameArea, before: Asked["basis"] | undefined): Asked {
+  const { trace } = shown;
+  const [stroke, count] = [trace?.stroke ?? null, trace?.points.length ?? 0];
+  return { basis: before ?? basisOf(shown), stroke, count, area };
+}
+
 function drawHeld(context: CanvasRenderingContext2D, held: Held, to: Place): void {
   const { width, height } = held.frame.color;
   const from = { x: 0, y: 0, width, height };
@@ -239,8 +250,14 @@ function drawHeld(context: CanvasRenderingContext2D, held: Held, to: Place): voi
   drawFrame(context, held.lines, from, to);
 }
 
+interface AskedFor {
+  readonly data: ArrayBuffer;
+  /** Whether there is more to see of it once it is asked for again. */
+  readonly isRough: boolean;
+}
+
 /** Ask for a view, and for what the open layer's mask hides there. */
-async function ask(shown: Shown, area: FrameArea["request"]): Promise<ArrayBuffer> {
+async function ask(shown: Shown, area: FrameArea["request"]): Promise<AskedFor> {
   const { projectId, revision, unsaved, moving, maskOf, maskSeen, hatched } = shown;
   const masks = { mask_of: maskOf, mask_seen: maskSeen, hidden_of: hatched };
   const view: FrameView = { ...area, fine: !moving, ...masks };
@@ -249,7 +266,8 @@ async function ask(shown: Shown, area: FrameArea["request"]): Promise<ArrayBuffe
   const response = await requestFrame(projectId, { revision, unsaved, view, tones_of });
   const counts = response.headers.get("Tone-Counts");
   if (counts) useToning.getState().setCounts(readCounts(counts));
-  return response.arrayBuffer();
+  const isRough = response.headers.has("Rough-As-Yet");
+  return { data: await response.arrayBuffer(), isRough };
 }
 
 function letGo(held: Look | null): void {

@@ -4,6 +4,7 @@ import type { PointerEvent } from "react";
 import { addRoughStroke, lookInside } from "@/features/cut/cutOut";
 import { openLayer } from "@/features/desk/commands";
 import type { DrawDrag } from "@/features/stage/drawing";
+import { mendingNow } from "@/features/stage/mending";
 import { goneOn, thinned } from "@/features/stage/roughStroke";
 import { stagePoint } from "@/features/stage/useHold";
 import { viewInForce } from "@/features/stage/zooming";
@@ -15,6 +16,7 @@ import { stageToCanvas } from "@/model/viewing";
 import { resizeBrush, resized, swapBrush } from "@/state/brush";
 import { swapRough, useCutting } from "@/state/cutting";
 import { facetFor, useDesk } from "@/state/desk";
+import { useMending } from "@/state/mending";
 
 /** Tell whether a press on the stage says what is meant, instead of taking a layer. */
 export function roughNow(): boolean {
@@ -58,14 +60,11 @@ function cornersOf(from: Point, to: Point): Point[] {
   return [from, { x: to.x, y: from.y }, to, { x: from.x, y: to.y }];
 }
 
-/** Make what is in the hand wider or narrower: the rough brush or the other one. */
+/** Make what is in the hand wider or narrower: the rough brush, the one that mends, or the one that hides. */
 export function resizeHeld(steps: number): void {
-  if (!roughNow()) {
-    resizeBrush(steps);
-    return;
-  }
-  const { size, set } = useCutting.getState();
-  set({ size: resized(size, steps) });
+  const held = roughNow() ? useCutting.getState() : mendingNow() ? useMending.getState() : null;
+  if (held) held.set({ size: resized(held.size, steps) });
+  else resizeBrush(steps);
 }
 
 /** Let what is in the hand do the other of the two. */

@@ -18,6 +18,7 @@ import {
 } from "@/features/stage/choosing";
 import { beginDrawing, type DrawDrag, drawnNow } from "@/features/stage/drawing";
 import { pressMatch } from "@/features/stage/MatchPins";
+import { beginMend, mendingNow } from "@/features/stage/mending";
 import { dragOwn, type OwnDrag, type OwnGrip, ownDrag } from "@/features/stage/ownDrags";
 import {
   beginStroke,
@@ -128,7 +129,7 @@ export function useStagePointer(onHold: (at: Point) => void): StageHandlers {
     onPointerDown: (event) => {
       drag.current = begun(event, spaceHeld, desk);
       const onLayers = drag.current?.kind !== "pan" && gripOf(event.target) === null;
-      const atWork = paintedNow() || roughNow() || drawnNow() || blankNow() || spotNow();
+      const atWork = brushNow() || drawnNow() || blankNow() || spotNow();
       if (event.button === 0 && onLayers && !atWork) hold.begin(event);
     },
     onContextMenu: (event) => {
@@ -161,7 +162,7 @@ export function useWheelZoom(element: Element | null): void {
     const onWheel = (event: Event) => {
       if (!(event instanceof WheelEvent)) return;
       event.preventDefault();
-      if (event.altKey && (paintedNow() || roughNow())) {
+      if (event.altKey && brushNow()) {
         resizeHeld(-Math.sign(event.deltaY));
         return;
       }
@@ -273,6 +274,11 @@ function withMany(
   return null;
 }
 
+/** Tell whether a brush of any kind is in the hand. */
+function brushNow(): boolean {
+  return paintedNow() !== null || roughNow() || mendingNow();
+}
+
 /** Return what begins where the hand paints, marks or draws. */
 function atWork(
   composite: Composite,
@@ -282,6 +288,7 @@ function atWork(
 ): (() => Drag | null) | null {
   if (paintedNow()) return () => beginStroke(composite, event);
   if (roughNow()) return () => beginRough(composite, event);
+  if (mendingNow()) return () => beginMend(composite, event);
   return drawnNow() && grip === null ? () => beginDrawing(composite, event, desk) : null;
 }
 

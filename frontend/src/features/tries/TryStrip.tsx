@@ -24,6 +24,7 @@ import { drawnKind, hasColours } from "@/model/drawing";
 import { effectTries } from "@/model/effects";
 import { fadeTries, openFadePlace } from "@/model/fades";
 import { type MattePart, openMatte } from "@/model/mattes";
+import { isMending } from "@/model/mends";
 import { brushPart } from "@/model/strokes";
 import { toneTries } from "@/model/toneTries";
 import { colorTries, gradientTries, type TryGroup, tryMode } from "@/model/tries";
@@ -148,7 +149,8 @@ function ColorStrip({ layer }: { readonly layer: ColorLayer }): ReactElement {
 }
 
 function CutStrip({ composite, layer, line }: StripProps): ReactElement | null {
-  const isElsewhere = drawnKind(line) !== null || brushPart(layer, line) !== null;
+  const isElsewhere =
+    drawnKind(line) !== null || brushPart(layer, line) !== null || isMending(layer, line);
   if (!hasColours(layer) || isElsewhere) return null;
   const part = openMatte(layer, line);
   const isOther = (layer.mask?.parts.length ?? 0) > 0 && !part;

@@ -39,8 +39,8 @@ def exchanged(layer: PhotoLayer, width: int, height: int) -> dict[str, Any]:
     Returns
     -------
     dict
-        By the names of fields: `width`, `height`, `placement`, `mask`, `tones` and
-        `fades`. What of the mask was found in the photo before is gone.
+        By the names of fields: `width`, `height`, `placement`, `mask`, `mends`,
+        `tones` and `fades`. What was found or mended in the photo before is gone.
     """
     place = layer.placement
     wide, high = frame_size(place, width=layer.width, height=layer.height)
@@ -71,6 +71,7 @@ def exchanged(layer: PhotoLayer, width: int, height: int) -> dict[str, Any]:
         "height": height,
         "placement": placement,
         "mask": None if layer.mask is None else _moved_mask(layer.mask, move),
+        "mends": (),
         "tones": scaled(layer.tones, fill),
         "fades": tuple(
             moved_span(fade, move) if fade.linked else fade for fade in layer.fades

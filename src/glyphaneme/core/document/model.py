@@ -20,6 +20,7 @@ from glyphaneme.core.errors import (
     NoSuchWorkError,
 )
 from glyphaneme.core.mask import MAX_FADES, Fade, Mask
+from glyphaneme.core.mend import MAX_MENDS, Mend
 from glyphaneme.core.place import Placement
 from glyphaneme.core.place.limits import Position
 from glyphaneme.core.tone import Tones
@@ -132,6 +133,7 @@ class PhotoLayer(LayerBase):
     width: Extent
     height: Extent
     placement: Placement
+    mends: Annotated[tuple[Mend, ...], Field(max_length=MAX_MENDS)] = ()
     tones: Tones = ()
 
 

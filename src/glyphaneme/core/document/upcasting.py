@@ -8,7 +8,8 @@ Version 1 let positions, lengths and names that followed from others grow beyond
 limits. Version 2 knew neither masks nor fades: its layers have none.
 Version 3 knew no backdrops that were found, and cleaned no edges.
 Version 4 cropped no layer by itself, and set none into corners.
-Version 5 knew no tones. Version 6 knew no effects.
+Version 5 knew no tones. Version 6 knew no effects, and
+mended nothing.
 """
 
 from __future__ import annotations

@@ -35,6 +35,7 @@ from glyphaneme.core.edits.mask_whole import (
     SettleMask,
 )
 from glyphaneme.core.edits.melting import MeltPhotos
+from glyphaneme.core.edits.mending import MendPhoto, RemoveMend, SwitchMend
 from glyphaneme.core.edits.moving import MoveLayer
 from glyphaneme.core.edits.naming import NameLayer
 from glyphaneme.core.edits.painting import PaintStroke
@@ -72,6 +73,7 @@ __all__ = [
     "LinkMask",
     "LockLayer",
     "MeltPhotos",
+    "MendPhoto",
     "MoveLayer",
     "MovePart",
     "NameLayer",
@@ -80,12 +82,14 @@ __all__ = [
     "PlaceLayers",
     "PlacedOne",
     "RemoveLayer",
+    "RemoveMend",
     "RemovePart",
     "SetCanvas",
     "SettleMask",
     "ShadeLayer",
     "ShowLayer",
     "SpaceLayers",
+    "SwitchMend",
     "TintLayer",
     "TintSheet",
     "ToneLayer",

@@ -32,6 +32,7 @@ from glyphaneme.core.edits.mask_whole import (
     SettleMask,
 )
 from glyphaneme.core.edits.melting import MeltPhotos
+from glyphaneme.core.edits.mending import MendPhoto, RemoveMend, SwitchMend
 from glyphaneme.core.edits.moving import MoveLayer
 from glyphaneme.core.edits.naming import NameLayer
 from glyphaneme.core.edits.painting import PaintStroke
@@ -82,7 +83,10 @@ Edit: TypeAlias = Annotated[
     | ToneLayer
     | CopyTones
     | ColorByBrush
-    | ShadeLayer,
+    | ShadeLayer
+    | MendPhoto
+    | SwitchMend
+    | RemoveMend,
     Field(discriminator="kind"),
 ]
 

@@ -7,6 +7,7 @@ from glyphaneme.core.render.caching import FrameCache
 from glyphaneme.core.render.composing import Rounding
 from glyphaneme.core.render.edges import edge_of
 from glyphaneme.core.render.histograms import histograms
+from glyphaneme.core.render.mended import mended_copy
 from glyphaneme.core.render.own_colors import own_pyramid
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.picking import CutOut, layers_under
@@ -18,7 +19,7 @@ from glyphaneme.core.render.rendering import (
     split_frame,
 )
 from glyphaneme.core.render.rims import rim_of
-from glyphaneme.core.render.texels import OwnColors, own_colors_by
+from glyphaneme.core.render.texels import Mended, OwnColors, mended_in, own_colors_by
 from glyphaneme.core.render.thumbs import hidden_share, mask_view
 from glyphaneme.core.render.views import View
 
@@ -26,6 +27,7 @@ __all__ = [
     "Assets",
     "CutOut",
     "FrameCache",
+    "Mended",
     "Needed",
     "OwnColors",
     "Passes",
@@ -38,6 +40,8 @@ __all__ = [
     "histograms",
     "layers_under",
     "mask_view",
+    "mended_copy",
+    "mended_in",
     "own_colors_by",
     "own_pyramid",
     "reach_of",

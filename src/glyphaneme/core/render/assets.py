@@ -20,7 +20,7 @@ from glyphaneme.core.mask import Raster
 from glyphaneme.core.mask.paintings import Painting
 from glyphaneme.core.place import Pyramid, canvas_to_source
 from glyphaneme.core.place.warping import warp_of
-from glyphaneme.core.render.texels import own_colors_in
+from glyphaneme.core.render.texels import mended_in, own_colors_in
 from glyphaneme.core.render.warped import reach_in
 from glyphaneme.core.tone import spread_of
 
@@ -30,7 +30,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.arrays import MatrixF64
     from glyphaneme.core.document.model import Composite, Layer
     from glyphaneme.core.mask import MattePart, RasterPart, Reads
-    from glyphaneme.core.render.texels import OwnColors
+    from glyphaneme.core.render.texels import Mended, OwnColors
     from glyphaneme.core.render.views import View
 
 Assets: TypeAlias = Mapping[str, Pyramid | Painting | Raster]
@@ -47,6 +47,8 @@ class Needed(NamedTuple):
     """Parts that are pixels, each raster once; it has the part's `raster` as its id."""
     mattes: tuple[MattePart, ...] = ()
     """The same for those whose pixels were found before, and kept."""
+    mended: tuple[Mended, ...] = ()
+    """Photos that show with places mended."""
     own_colors: tuple[OwnColors, ...] = ()
     """Photos that show with their subject's own colours."""
 
@@ -57,6 +59,7 @@ class Needed(NamedTuple):
         return self.pictures.union(
             self.paintings,
             (part.raster for part in parts),
+            (one.name for one in self.mended),
             (own.name for own in self.own_colors),
         )
 
@@ -202,6 +205,7 @@ def _needed(pictures: Iterable[str], reads: list[Reads], layers: list[Layer]) ->
         paintings=frozenset(last for one in reads for last in one.paintings),
         rasters=tuple(rasters.values()),
         mattes=tuple(mattes.values()),
+        mended=mended_in(layers),
         own_colors=own_colors_in(layers),
     )
 

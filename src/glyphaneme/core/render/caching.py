@@ -94,7 +94,7 @@ class FrameCache:
     def __init__(self, budget: int) -> None:
         self._budget = budget
         self._sheets = Sheets()
-        self._scenes: OrderedDict[Hashable, Scene] = OrderedDict()
+        self._scenes: OrderedDict[tuple[Hashable, ...], Scene] = OrderedDict()
         self._lock = Lock()
 
     @property
@@ -148,6 +148,18 @@ class FrameCache:
         shown = self._shown(picture, composite, assets, twice, fine=True, pile=around)
         return halved(shown)
 
+    def forget(self, picture: Hashable) -> None:
+        """Let go of what is kept of one picture: what it was made from has changed.
+
+        Parameters
+        ----------
+        picture : hashable
+            As for `render`.
+        """
+        with self._lock:
+            for key in [one for one in self._scenes if one[0] == picture]:
+                del self._scenes[key]
+
     def _shown(
         self,
         picture: Hashable,
@@ -180,7 +192,7 @@ class FrameCache:
         self._keep(key, scene)
         return frame
 
-    def _keep(self, key: Hashable, scene: Scene) -> None:
+    def _keep(self, key: tuple[Hashable, ...], scene: Scene) -> None:
         with self._lock:
             self._scenes[key] = scene
             self._scenes.move_to_end(key)

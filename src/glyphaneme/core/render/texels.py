@@ -1,4 +1,4 @@
-"""Which pixels a photo shows with: its own, or those with its subject's own colours."""
+"""Which pixels a photo shows with: its own, mended, or its subject's own colours."""
 
 from __future__ import annotations
 
@@ -7,6 +7,7 @@ from functools import lru_cache
 from typing import TYPE_CHECKING, NamedTuple
 
 from glyphaneme.core.document.model import PhotoLayer
+from glyphaneme.core.mend import patch_names
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
@@ -14,11 +15,24 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.document.model import Layer
     from glyphaneme.core.mask import Mask
+    from glyphaneme.core.mend import Mend
 
 VERSION = "1"
 """Of the way in which own colours are reckoned; it is part of what names them."""
 KEPT = 256
 FOUND = {"id", "way", "hints", "network"}
+
+
+class Mended(NamedTuple):
+    """A photo in which places are mended."""
+
+    name: str
+    """The same for the same photo and places."""
+    picture: str
+    mends: tuple[Mend, ...]
+    """Those at work."""
+    patches: tuple[str, ...]
+    """How what fills each of them is called."""
 
 
 class OwnColors(NamedTuple):
@@ -27,6 +41,7 @@ class OwnColors(NamedTuple):
     name: str
     """The same for the same photo and mask."""
     picture: str
+    """The picture, or what names it mended."""
     mask: Mask
     """Without what follows other layers."""
     strength: float
@@ -49,7 +64,25 @@ def own_colors_of(layer: Layer) -> OwnColors | None:
     mask = layer.mask
     if mask is None or not mask.cleaned or not isinstance(layer, PhotoLayer):
         return None
-    return own_colors_by(layer.picture, mask) if mask.linked else None
+    return own_colors_by(_base_of(layer), mask) if mask.linked else None
+
+
+def mended_in(layers: Iterable[Layer]) -> tuple[Mended, ...]:
+    """Return the photos of several layers that are mended, each once.
+
+    Parameters
+    ----------
+    layers : iterable of Layer
+        Whichever.
+
+    Returns
+    -------
+    tuple of Mended
+        In their order.
+    """
+    photos = [one for one in layers if isinstance(one, PhotoLayer)]
+    found = [mended_by(one.picture, one.mends, one.width, one.height) for one in photos]
+    return tuple({one.name: one for one in found if one is not None}.values())
 
 
 def own_colors_in(layers: Iterable[Layer]) -> tuple[OwnColors, ...]:
@@ -80,10 +113,43 @@ def texels_of(layer: PhotoLayer) -> str:
     Returns
     -------
     str
-        The picture's, or the name of its own colours.
+        The picture's, or the name of its mended pixels or its own colours.
     """
     own = own_colors_of(layer)
-    return layer.picture if own is None else own.name
+    return _base_of(layer) if own is None else own.name
+
+
+def _base_of(layer: PhotoLayer) -> str:
+    mended = mended_by(layer.picture, layer.mends, layer.width, layer.height)
+    return layer.picture if mended is None else mended.name
+
+
+@lru_cache(KEPT)
+def mended_by(
+    picture: str, mends: tuple[Mend, ...], width: int, height: int
+) -> Mended | None:
+    """Return with what pixels a photo shows that is mended.
+
+    Parameters
+    ----------
+    picture : str
+        Id of the photo's picture.
+    mends : tuple of Mend
+        Its places.
+    width, height : int, pixels
+        The picture's.
+
+    Returns
+    -------
+    Mended or None
+        None where no place is at work.
+    """
+    working = tuple(mend for mend in mends if mend.works)
+    if not working:
+        return None
+    patches = patch_names(picture, working, width, height)
+    digest = hashlib.sha256("\n".join(patches).encode()).hexdigest()
+    return Mended(f"mended-{digest}", picture, working, patches)
 
 
 @lru_cache(KEPT)

@@ -80,6 +80,8 @@ class Sentence(NamedTuple):
     """Where each of its fades runs."""
     tones: tuple[str, ...] = ()
     """What each of its tones does."""
+    mends: tuple[str, ...] = ()
+    """What each of its mended places was."""
     effects: tuple[str, ...] = ()
     """What each of its effects is."""
 
@@ -168,12 +170,14 @@ def _described(
             yield from _described(layer.layers, layer.width, layer.height, names)
         parts = layer.mask.parts if layer.mask else ()
         tones = layer.tones if isinstance(layer, TonedLayer) else ()
+        mends = layer.mends if isinstance(layer, PhotoLayer) else ()
         yield Sentence(
             layer.id,
             _parts(layer, width, height, names),
             recipe=tuple(part_words(part, names) for part in parts),
             fades=tuple(direction_of(layer, fade) for fade in layer.fades),
             tones=tuple(tone_words(tone) for tone in tones),
+            mends=tuple(mend.words for mend in mends),
             effects=tuple(effect.words for effect in layer.effects),
         )
 
@@ -199,6 +203,8 @@ def _phrases(
         yield from _placing(layer, width, height)
     if layer.mask:
         yield cut_words(layer.mask, names), "cut"
+    if isinstance(layer, PhotoLayer) and (mended := _mended(layer)):
+        yield mended, "cut"
     if layer.fades:
         yield fading_words(layer), "fade"
     is_toning = isinstance(layer, ToningLayer)
@@ -209,6 +215,14 @@ def _phrases(
         yield shadows, "shadow"
     if not (is_toning and layer.blend is BlendMode.NORMAL):
         yield MODE_WORDS[layer.blend], "blend"
+
+
+def _mended(layer: PhotoLayer) -> str:
+    """Say in how many places it is mended; nothing where it is in none."""
+    count = sum(mend.works for mend in layer.mends)
+    if not count:
+        return ""
+    return f"mended in {count} places" if count > 1 else "mended in one place"
 
 
 def _being(layer: Layer) -> Iterator[tuple[str, Touch]]:

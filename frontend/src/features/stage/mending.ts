@@ -1,0 +1,51 @@
+/** The brush that mends on the stage: a click for a speck, a stroke for a scratch. */
+
+import type { PointerEvent } from "react";
+import { openLayer } from "@/features/desk/commands";
+import type { DrawDrag } from "@/features/stage/drawing";
+import { goneOn, thinned } from "@/features/stage/roughStroke";
+import { stagePoint } from "@/features/stage/useHold";
+import { viewInForce } from "@/features/stage/zooming";
+import { type Composite, isLocked } from "@/model/composite";
+import { pictureLying } from "@/model/mattes";
+import { isMending, mendEdits } from "@/model/mends";
+import { onCanvas } from "@/model/nesting";
+import { canPaintAt } from "@/model/strokes";
+import { stageToCanvas } from "@/model/viewing";
+import { facetFor, useDesk } from "@/state/desk";
+import { useMending } from "@/state/mending";
+import { useMessages } from "@/state/messages";
+
+/** Tell whether a press on the stage mends the open photo. */
+export function mendingNow(): boolean {
+  const { facet, line } = useDesk.getState();
+  const layer = openLayer();
+  return layer !== undefined && facetFor(layer, facet) === "cut" && isMending(layer, line);
+}
+
+/** Begin to go over what is to be mended. */
+export function beginMend(composite: Composite, event: PointerEvent<Element>): DrawDrag | null {
+  const layer = openLayer();
+  const view = viewInForce();
+  if (layer?.kind !== "photo" || !view || isLocked(composite, layer.id)) return null;
+  const first = stageToCanvas(view, stagePoint(event));
+  if (!canPaintAt(onCanvas(composite, layer), first)) {
+    useMessages.getState().say(`${layer.name} has nothing there to mend.`);
+    return null;
+  }
+  const { size, set } = useMending.getState();
+  let points = [first] as readonly (typeof first)[];
+  set({ trace: points });
+  return {
+    kind: "draw",
+    move: (moved) => {
+      points = goneOn(points, stageToCanvas(view, stagePoint(moved)), view.scale);
+      set({ trace: points });
+    },
+    end: (desk) => {
+      set({ trace: [] });
+      const lying = pictureLying(composite, layer);
+      for (const edit of mendEdits(layer, lying, thinned(points), size)) desk.edit(edit);
+    },
+  };
+}

@@ -1,0 +1,20 @@
+"""Repairs: specks, scratches and wires of a photo are filled from around."""
+
+from __future__ import annotations
+
+from glyphaneme.core.mend.filling import filled, smoothed_over
+from glyphaneme.core.mend.patches import Patch, lay_patch, patch_for, patch_names
+from glyphaneme.core.mend.values import MAX_MENDS, Area, Mend, MendId
+
+__all__ = [
+    "MAX_MENDS",
+    "Area",
+    "Mend",
+    "MendId",
+    "Patch",
+    "filled",
+    "lay_patch",
+    "patch_for",
+    "patch_names",
+    "smoothed_over",
+]
