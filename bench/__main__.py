@@ -28,6 +28,8 @@ def main() -> int:
     parser.add_argument("--browser", action="store_true", help="frames in the browser")
     parser.add_argument("--cutting", action="store_true", help="mattes alone")
     parser.add_argument("--toning", action="store_true", help="tones alone")
+    parser.add_argument("--matching", action="store_true", help="matched tones alone")
+    parser.add_argument("--mending", action="store_true", help="repairs alone")
     parser.add_argument("--placing", action="store_true", help="warps and lining up")
     parser.add_argument(
         "--pictures", type=Path, help="with --cutting: NAME.jpg and NAME_alpha.png"
@@ -65,6 +67,16 @@ def _figures(options: argparse.Namespace) -> Iterator[Figure]:
         if options.pictures is None:
             yield from cutting.edges(quick=quick)
             yield from cutting.times()
+        return
+    if options.matching:
+        from bench import matching
+
+        yield from matching.figures()
+        return
+    if options.mending:
+        from bench import mending
+
+        yield from mending.figures(quick=quick)
         return
     if options.placing:
         engine = figures.Engine(2000, 1500)

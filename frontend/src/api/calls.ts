@@ -20,6 +20,8 @@ import type {
   Version,
 } from "@/api/types";
 import type { Canvas, Edit, MaskPart } from "@/model/composite";
+import type { Point } from "@/model/geometry";
+import type { MatchOffer } from "@/model/matches";
 import type { CutAnswer, CutRequest, Network } from "@/model/mattes";
 import type { ToneOf } from "@/model/tones";
 
@@ -134,6 +136,35 @@ export const askForLevels = (
   id: string,
   asked: Spot & { readonly role: "black" | "grey" | "white" | "ends" | "each" },
 ): Promise<ToneOf<"levels">> => sendJson(`/api/projects/${id}/levels`, asked);
+
+/** Which tone of which layer shall match it, and to which other layer, if to one. */
+export interface MatchAsked {
+  readonly revision: string;
+  readonly layer_id: string;
+  readonly place: number;
+  readonly to: string | null;
+}
+
+/** Ask for ways to match a layer, the safest first. */
+export const askForMatches = async (
+  id: string,
+  asked: MatchAsked,
+): Promise<readonly MatchOffer[]> => {
+  const { offers }: { offers: readonly MatchOffer[] } = await sendJson(
+    `/api/projects/${id}/matches`,
+    asked,
+  );
+  return offers;
+};
+
+/** Have a layer matched by pairs of spots: this should look like that. */
+export const askForPairs = (
+  id: string,
+  asked: MatchAsked & {
+    readonly pairs: readonly { readonly this: Point; readonly that: Point }[];
+    readonly radius: number;
+  },
+): Promise<ToneOf<"match">> => sendJson(`/api/projects/${id}/match-pairs`, asked);
 
 /** Ask for a frame of a state with unsaved edits on top. */
 export const requestFrame = (

@@ -31,6 +31,7 @@ function withEdit(composite: Composite, edit: Edit): Composite {
     case "add_gradient":
     case "add_toning":
     case "copy_tones":
+    case "part_match":
     case "color_by_brush":
     case "duplicate_layer":
     case "group_layers":

@@ -27,6 +27,7 @@ export const FRESH_TONES: { readonly [Kind in ToneKind]: ToneOf<Kind> } = {
   clarity: generated.CLARITY_TONE_FRESH,
   painterly: generated.PAINTERLY_TONE_FRESH,
   grain: generated.GRAIN_TONE_FRESH,
+  match: generated.MATCH_TONE_FRESH,
 };
 
 /** Levels that change nothing, and a curve that is straight. */
@@ -46,9 +47,10 @@ export const TONE_LIMITS: { readonly [Kind in ToneKind]?: Readonly<Record<string
   clarity: generated.CLARITY_TONE,
   painterly: generated.PAINTERLY_TONE,
   grain: generated.GRAIN_TONE,
+  match: generated.MATCH_TONE,
 };
 
-/** In the order in which they are offered. */
+/** In the order in which they are offered; a match is offered by itself. */
 export const TONE_NAMES: readonly { readonly kind: ToneKind; readonly name: string }[] = [
   { kind: "light", name: "light" },
   { kind: "levels", name: "levels" },

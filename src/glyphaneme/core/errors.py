@@ -163,6 +163,13 @@ class PartLimitError(CoreError):
         self.limit = limit
 
 
+class NothingToMatchError(CoreError):
+    """A layer shows too little, or too little lies behind it, to be compared."""
+
+    def __init__(self) -> None:
+        super().__init__("both must show something there to be matched")
+
+
 class MendLimitError(CoreError):
     """One mended place is larger than can be filled from around."""
 

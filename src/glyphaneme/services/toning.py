@@ -27,8 +27,8 @@ if TYPE_CHECKING:
     from glyphaneme.services.studio import Visit
 
     Counts = NDArray[np.float64]
-    Color = tuple[float, float, float]
 
+SpotColor = tuple[float, float, float]
 COUNTED_WIDTH = 320
 """How wide what is counted is rendered: more changes no curve that can be seen."""
 LARGEST_SPOT = 64
@@ -74,7 +74,7 @@ def counted(
     return base64.b64encode(np.concatenate(drawn).tobytes()).decode()
 
 
-def color_before(visit: Visit, project_id: uuid.UUID, asked: SpotRequest) -> Color:
+def color_before(visit: Visit, project_id: uuid.UUID, asked: SpotRequest) -> SpotColor:
     """Return the colour of a spot as a tone finds it, 0..1.
 
     Raises
@@ -84,10 +84,29 @@ def color_before(visit: Visit, project_id: uuid.UUID, asked: SpotRequest) -> Col
     """
     composite = drafted(visit, project_id, asked)
     shown = before_tone(composite, asked.layer_id, asked.place)
-    size = max(round(2 * asked.radius), 1)
-    view = View(asked.x - size / 2, asked.y - size / 2, size, size, 1.0)
-    assets = assets_of(visit, shown, view, pile=composite.layers)
-    pixels = render(shown, assets, view, pile=composite.layers).reshape(-1, 4)
+    at = (asked.x, asked.y)
+    return color_at(visit, shown, at, asked.radius, pile=composite.layers)
+
+
+def color_at(
+    visit: Visit,
+    shown: Composite,
+    at: tuple[float, float],
+    radius: float,
+    *,
+    pile: tuple[Layer, ...],
+) -> SpotColor:
+    """Return the mean colour round a spot of what is shown, 0..1.
+
+    Raises
+    ------
+    NoColorThereError
+        Nothing shows there.
+    """
+    size = max(round(2 * radius), 1)
+    view = View(at[0] - size / 2, at[1] - size / 2, size, size, 1.0)
+    assets = assets_of(visit, shown, view, pile=pile)
+    pixels = render(shown, assets, view, pile=pile).reshape(-1, 4)
     weight = pixels[:, 3].astype(np.float64)
     if not weight.any():
         raise NoColorThereError

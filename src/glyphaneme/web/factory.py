@@ -13,6 +13,7 @@ from glyphaneme.web import (
     exports,
     frames,
     library,
+    matching,
     pages,
     pictures,
     projects,
@@ -62,6 +63,7 @@ def create_app(studio: Studio, settings: WebSettings) -> OpenAPI:
         aligning.api,
         cutouts.api,
         toning.api,
+        matching.api,
     ):
         app.register_api(api)
     pages.serve_pages(app, settings.page_folder)

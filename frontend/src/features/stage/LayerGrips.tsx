@@ -7,6 +7,7 @@ import { GradientGrips } from "@/features/stage/GradientGrips";
 import { Grips } from "@/features/stage/Grips";
 import { MendMarks } from "@/features/stage/MendMarks";
 import { OutlineDrawn, OutlineGrips, Spots } from "@/features/stage/OutlineGrips";
+import { PairPins } from "@/features/stage/PairPins";
 import { RoughMarks } from "@/features/stage/RoughMarks";
 import { ShadowGrips } from "@/features/stage/ShadowGrips";
 import { ShapeGrips } from "@/features/stage/ShapeGrips";
@@ -75,6 +76,10 @@ function ShadowLayerGrips({ composite, layer, view }: LayerGripsProps): ReactEle
   if (!effect || isLocked(composite, layer.id)) return null;
   const lying = lyingOf(composite, layer, false);
   return <ShadowGrips layer={layer} effect={effect} lying={lying} view={view} />;
+}
+
+function PairGrips({ view }: LayerGripsProps): ReactElement {
+  return <PairPins view={view} />;
 }
 
 function CutGrips(props: LayerGripsProps): ReactElement | null {
@@ -147,6 +152,6 @@ const GRIPS: Readonly<Record<Facet, FacetGrips>> = {
   cut: CutGrips,
   fade: FadeLayerGrips,
   blend: PlaceGrips,
-  tone: () => null,
+  tone: PairGrips,
   shadow: ShadowLayerGrips,
 };

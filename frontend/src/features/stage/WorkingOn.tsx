@@ -11,6 +11,7 @@ import { brushPart } from "@/model/strokes";
 import { useBrush } from "@/state/brush";
 import { useCutting } from "@/state/cutting";
 import { type Facet, facetFor, useDesk } from "@/state/desk";
+import { usePairing } from "@/state/pairing";
 import { useToning } from "@/state/toning";
 import { color, font } from "@/theme/tokens";
 
@@ -76,8 +77,10 @@ interface HandWordsProps {
 function HandWords({ layer, facet }: HandWordsProps): ReactElement | null {
   const shaping = useDesk((desk) => shapingLine(desk.line));
   const role = useToning((toning) => toning.role);
+  const pairs = usePairing((pairing) => pairing.isOn);
   if (facet === "cut") return <CuttingWords layer={layer} />;
   if (facet === "place" && shaping) return <>. {SHAPING_WORDS[shaping]}</>;
+  if (facet === "tone" && pairs) return <PairWords />;
   return facet === "tone" && role ? <>. Press on something that is {role}</> : null;
 }
 
@@ -90,6 +93,12 @@ function CuttingWords({ layer }: { readonly layer: Layer }): ReactElement | null
   if (rough) return <RoughWords />;
   if (mends) return <>. Click a speck, or go over a scratch</>;
   return drawn ? <>. {DRAWING_WORDS[drawn]}</> : null;
+}
+
+/** Which spot of a pair comes next. */
+function PairWords(): ReactElement {
+  const first = usePairing((pairing) => pairing.first);
+  return first ? <>. Press on what it should look like</> : <>. Press on something of it</>;
 }
 
 /** What the brush does, near where the eye is while painting. */

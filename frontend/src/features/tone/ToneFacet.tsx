@@ -6,6 +6,7 @@ import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { useSentence } from "@/features/pile/useSentence";
 import { WordLines } from "@/features/pile/WordLines";
+import { MatchOffer } from "@/features/tone/MatchOffer";
 import { PaintColor } from "@/features/tone/PaintColor";
 import { ToneSettings } from "@/features/tone/ToneSettings";
 import {
@@ -142,6 +143,7 @@ function AddLine({ layer, composite }: AddLineProps): ReactElement | null {
   const isFull = layer.tones.length >= PHOTO_LAYER.tones.maxItems;
   return (
     <Words>
+      {isFull ? null : <MatchOffer layer={layer} composite={composite} />}
       {isFull ? `A layer has at most ${PHOTO_LAYER.tones.maxItems} tones` : "Add "}
       {isFull
         ? null

@@ -3,6 +3,7 @@
 import type { ComponentType, ReactElement } from "react";
 import { CurvesSettings } from "@/features/tone/CurvesSettings";
 import { LevelsSettings } from "@/features/tone/LevelsSettings";
+import { MatchSettings } from "@/features/tone/MatchSettings";
 import { MonochromeSettings } from "@/features/tone/MonochromeSettings";
 import { OneHueSettings } from "@/features/tone/OneHueSettings";
 import { SLIDERS } from "@/features/tone/sliders";
@@ -19,6 +20,7 @@ const SETTINGS: { readonly [Kind in ToneKind]?: Settings<Kind> } = {
   curves: CurvesSettings,
   one_hue: OneHueSettings,
   monochrome: MonochromeSettings,
+  match: MatchSettings,
 };
 
 interface ToneSettingsProps {

@@ -6,12 +6,14 @@ import { openLayer } from "@/features/desk/commands";
 import type { DeskActions } from "@/features/desk/DeskContext";
 import type { DrawDrag } from "@/features/stage/drawing";
 import { viewInForce } from "@/features/stage/zooming";
+import { pressPair } from "@/features/tone/matching";
 import { isToned, type TonedLayer } from "@/model/composite";
 import { heightOf, pointNear, withMovedPoint, withPoint } from "@/model/curves";
 import type { Point } from "@/model/geometry";
 import { type CurvePoints, MOST_POINTS, openTonePlace, toned, withTone } from "@/model/tones";
 import { facetFor, useDesk } from "@/state/desk";
 import { useMessages } from "@/state/messages";
+import { usePairing } from "@/state/pairing";
 import { savedRevision } from "@/state/project";
 import { type Channel, type SpotRole, useToning } from "@/state/toning";
 
@@ -38,7 +40,8 @@ function openTone(): Open | null {
 
 /** Tell whether the next press on the picture points at a spot. */
 export function spotNow(): boolean {
-  return useToning.getState().role !== null && openTone() !== null;
+  const points = useToning.getState().role !== null || usePairing.getState().isOn;
+  return points && openTone() !== null;
 }
 
 /** Begin what a press means for the open tone; null where it means nothing for it. */
@@ -51,6 +54,7 @@ export function spotDrag(
   if (!open) return null;
   const { role } = useToning.getState();
   if (role) return pointedAt(open, start, role);
+  if (usePairing.getState().isOn) return pairedAt(open, start);
   const tone = open.layer.tones[open.place];
   return tone?.kind === "curves" && event.altKey ? curveDrag(open, start, event, desk) : null;
 }
@@ -63,6 +67,14 @@ function pointedAt({ layer, place }: Open, { x, y }: Point, role: SpotRole): Dra
       useToning.getState().setRole(null);
       void findLevels(desk, layer, place, { role, x, y, radius: spotRadius() });
     },
+  };
+}
+
+function pairedAt({ layer, place }: Open, at: Point): DrawDrag {
+  return {
+    kind: "draw",
+    move: () => undefined,
+    end: (desk) => pressPair(desk, layer, place, at),
   };
 }
 

@@ -9,6 +9,7 @@ import { useDeskActions } from "@/features/desk/DeskContext";
 import { useOfferedColors } from "@/features/pile/useOfferedColors";
 import { TryTile } from "@/features/tries/TryTile";
 import { useCutTries } from "@/features/tries/useCutTries";
+import { useMatches } from "@/features/tries/useMatches";
 import { useTries } from "@/features/tries/useTries";
 import {
   type ColorLayer,
@@ -19,13 +20,16 @@ import {
   layerById,
   type PhotoLayer,
   sheetOf,
+  type TonedLayer,
 } from "@/model/composite";
 import { drawnKind, hasColours } from "@/model/drawing";
 import { effectTries } from "@/model/effects";
 import { fadeTries, openFadePlace } from "@/model/fades";
+import { matchTries } from "@/model/matches";
 import { type MattePart, openMatte } from "@/model/mattes";
 import { isMending } from "@/model/mends";
 import { brushPart } from "@/model/strokes";
+import { openTonePlace } from "@/model/tones";
 import { toneTries } from "@/model/toneTries";
 import { colorTries, gradientTries, type TryGroup, tryMode } from "@/model/tries";
 import { sayCount } from "@/model/wording";
@@ -124,12 +128,33 @@ function ModeStrip({ layer }: StripProps): ReactElement | null {
   return <Tries label="Try each blend mode on this picture" groups={groups} />;
 }
 
-function ToneStrip({ composite, layer }: StripProps): ReactElement | null {
+function ToneStrip({ composite, layer, line }: StripProps): ReactElement | null {
+  const place = isToned(layer) ? openTonePlace(layer, line) : null;
   if (!isToned(layer)) return null;
+  if (place !== null && layer.tones[place]?.kind === "match") {
+    return <MatchStrip composite={composite} layer={layer} place={place} />;
+  }
   return (
     <Tries
       label="Try tones on this picture"
       groups={toneTries(layer, sheetOf(composite, layer.id))}
+    />
+  );
+}
+
+interface MatchStripProps {
+  readonly composite: Composite;
+  readonly layer: TonedLayer;
+  readonly place: number;
+}
+
+function MatchStrip({ composite, layer, place }: MatchStripProps): ReactElement {
+  const offers = useMatches(composite, layer, place);
+  return (
+    <Tries
+      label="Try each way to match it"
+      groups={matchTries(layer, place, offers ?? [])}
+      note={offers ? null : "Looking for matches…"}
     />
   );
 }

@@ -43,7 +43,7 @@ from glyphaneme.core.edits.placing import PlaceLayer
 from glyphaneme.core.edits.removing import RemoveLayer
 from glyphaneme.core.edits.showing import ShowLayer
 from glyphaneme.core.edits.tinting_sheet import TintSheet
-from glyphaneme.core.edits.toning import CopyTones, ToneLayer
+from glyphaneme.core.edits.toning import CopyTones, PartMatch, ToneLayer
 from glyphaneme.core.edits.upcasting import open_edit, says_the_same, store_edit
 from glyphaneme.core.edits.washing import GradeLayer, TintLayer
 
@@ -78,6 +78,7 @@ __all__ = [
     "MovePart",
     "NameLayer",
     "PaintStroke",
+    "PartMatch",
     "PlaceLayer",
     "PlaceLayers",
     "PlacedOne",

@@ -40,7 +40,7 @@ from glyphaneme.core.edits.placing import PlaceLayer
 from glyphaneme.core.edits.removing import RemoveLayer
 from glyphaneme.core.edits.showing import ShowLayer
 from glyphaneme.core.edits.tinting_sheet import TintSheet
-from glyphaneme.core.edits.toning import CopyTones, ToneLayer
+from glyphaneme.core.edits.toning import CopyTones, PartMatch, ToneLayer
 from glyphaneme.core.edits.washing import GradeLayer, TintLayer
 
 Edit: TypeAlias = Annotated[
@@ -86,7 +86,8 @@ Edit: TypeAlias = Annotated[
     | ShadeLayer
     | MendPhoto
     | SwitchMend
-    | RemoveMend,
+    | RemoveMend
+    | PartMatch,
     Field(discriminator="kind"),
 ]
 

@@ -1,15 +1,17 @@
-"""Toning layers: their tones, in order, set anew or taken from another layer."""
+"""Toning layers: their tones, in order, set anew, taken over or taken apart."""
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any, Literal, Self
+from typing import TYPE_CHECKING, Annotated, Any, Literal, Self
+
+from pydantic import Field
 
 from glyphaneme.core.document.changing import require_unlocked, with_layer_fields
 from glyphaneme.core.document.grouping import pixel_scale
 from glyphaneme.core.document.model import LayerId, TonedLayer
 from glyphaneme.core.edits.base import FieldEdit, LayerEdit
 from glyphaneme.core.errors import NoSuchWorkError
-from glyphaneme.core.tone import Tone, Tones, scaled
+from glyphaneme.core.tone import MAX_TONES, MatchTone, Tone, Tones, scaled
 from glyphaneme.core.values import with_fields
 from glyphaneme.core.wording import tone_words, toning_words
 
@@ -87,3 +89,34 @@ class CopyTones(LayerEdit):
         sizes = (composite.path_to(one) for one in (self.from_id, self.layer_id))
         before, after = map(pixel_scale, sizes)
         return scaled(source.tones, before / after)
+
+
+class PartMatch(LayerEdit):
+    """Take a match apart into a change of colour and curves, which do the same."""
+
+    kind: Literal["part_match"] = "part_match"
+    place: Annotated[int, Field(ge=0, lt=MAX_TONES)]
+
+    def applied(self, composite: Composite) -> Composite:
+        """Put both in its place.
+
+        Raises
+        ------
+        NoSuchWorkError
+            There is no match at that place, or no room for one tone more.
+        """
+        require_unlocked(composite, self.layer_id)
+        layer = composite.layer(self.layer_id)
+        tones = layer.tones if isinstance(layer, TonedLayer) else ()
+        match = tones[self.place] if self.place < len(tones) else None
+        if not isinstance(match, MatchTone):
+            raise NoSuchWorkError(layer.kind, "has no match there to be taken apart")
+        if len(tones) >= MAX_TONES:
+            raise NoSuchWorkError(layer.kind, "has as many tones as it may have")
+        parts = tuple(with_fields(one, works=match.works) for one in match.parts())
+        tones = (*tones[: self.place], *parts, *tones[self.place + 1 :])
+        return with_layer_fields(composite, self.layer_id, tones=tones)
+
+    def deed(self, _composite: Composite, _layer: Layer) -> str:
+        """Say what became of it."""
+        return "its match taken apart"

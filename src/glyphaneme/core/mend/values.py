@@ -125,7 +125,7 @@ class Mend(BaseModel):
         Examples
         --------
         >>> Mend(id="m", points=((5, 5),), size=4).area(100, 6)
-        Area(left=2, top=2, right=9, bottom=6)
+        Area(left=2, top=2, right=8, bottom=6)
         """
         points = np.array(self.points)
         reach = self.size / 2 + margin

@@ -23,6 +23,7 @@ from glyphaneme.core.tone.kinds import (
 from glyphaneme.core.tone.lens import LensTone
 from glyphaneme.core.tone.levels import Ends, LevelsTone
 from glyphaneme.core.tone.light import LightTone
+from glyphaneme.core.tone.match import MatchTone
 from glyphaneme.core.tone.monochrome import MonochromeTone
 from glyphaneme.core.tone.one_hue import OneHueTone
 from glyphaneme.core.tone.ops import Domain, Op, Program, planned, program
@@ -45,6 +46,7 @@ __all__ = [
     "LensTone",
     "LevelsTone",
     "LightTone",
+    "MatchTone",
     "MonochromeTone",
     "OneHueTone",
     "Op",

@@ -18,6 +18,7 @@ from glyphaneme.core.tone.invert import InvertTone
 from glyphaneme.core.tone.lens import LensTone
 from glyphaneme.core.tone.levels import LevelsTone
 from glyphaneme.core.tone.light import LightTone
+from glyphaneme.core.tone.match import MatchTone
 from glyphaneme.core.tone.monochrome import MonochromeTone
 from glyphaneme.core.tone.one_hue import OneHueTone
 from glyphaneme.core.tone.painterly import PainterlyTone
@@ -46,7 +47,8 @@ Tone: TypeAlias = Annotated[
     | LensTone
     | ClarityTone
     | PainterlyTone
-    | GrainTone,
+    | GrainTone
+    | MatchTone,
     Field(discriminator="kind"),
 ]
 
