@@ -144,6 +144,18 @@ class Painted:
     strokes: tuple[tuple[float, tuple[Spot, ...]], ...]
 
 
+@dataclass(frozen=True)
+class Matched:
+    """A layer is matched to another one, by one of the ways that are offered."""
+
+    name: str
+    to: str
+    way: str
+    then: tuple[dict[str, Any], ...] = ()
+    """Tones that come after it."""
+    strength: float = 1.0
+
+
 Step = (
     Laid
     | LinedUp
@@ -155,6 +167,7 @@ Step = (
     | Named
     | Mended
     | Painted
+    | Matched
 )
 
 
@@ -329,6 +342,7 @@ POSTER = DemoProject(
             mode="screen",
             opacity=0.32,
         ),
+        Matched("Lanterns", "Forest at dusk", "Cast only"),
         Named("Without the moths"),
         Laid(
             "moths-on-white.jpg",
@@ -491,8 +505,8 @@ TWICE = DemoProject(
             "blend_layer",
             {"mode": "normal", "opacity": 0.85},
         ),
-        _toned("Puppet at the right", *FOOTLIGHTS),
-        _toned("Puppet at the left", *FOOTLIGHTS),
+        Matched("Puppet at the right", "Stage", "Light and contrast", FOOTLIGHTS),
+        Matched("Puppet at the left", "Stage", "Light and contrast", FOOTLIGHTS),
     ),
 )
 
@@ -506,10 +520,11 @@ KIT = DemoProject(
         Laid("workbench.jpg", "Workbench", width=1.14),
         Laid("puppet-kit-box.jpg", "Kit", x=0.52, y=0.56, width=0.72),
         CutOut("Kit", "puppet-kit-box.jpg"),
-        _toned(
+        Matched(
             "Kit",
-            {"kind": "warmth", "warmth": 22},
-            {"kind": "light", "brightness": -0.15, "whites": -0.2},
+            "Workbench",
+            "All of it",
+            ({"kind": "light", "whites": -0.15},),
         ),
         Changed(
             "Kit",
@@ -518,12 +533,11 @@ KIT = DemoProject(
                 "effects": [
                     {
                         "kind": "cast",
-                        "direction": 118,
-                        "length": 0.42,
-                        "softness": 0.05,
-                        "strength": 0.62,
+                        "direction": 25,
+                        "length": 0.2,
+                        "softness": 0.1,
+                        "strength": 0.7,
                         "color": "#1c120b",
-                        "foot": 0.03,
                     },
                 ]
             },
@@ -765,6 +779,8 @@ class DemoBuilder:
             edits = (
                 [self._lined_up(project, laid, head)]
                 if isinstance(laid, LinedUp)
+                else [self._matched(project, laid, head)]
+                if isinstance(laid, Matched)
                 else self._edits(project, canvas, laid)
             )
             for step, edit in enumerate(edits):
@@ -863,6 +879,26 @@ class DemoBuilder:
         )
         place = {"layer_id": moving, "placement": answer["found"]["placement"]}
         return {"kind": "place_layers", "places": [place], "deed": "lined up"}
+
+    def _matched(
+        self, project: DemoProject, step: Matched, head: str
+    ) -> dict[str, Any]:
+        """Have a layer matched to another."""
+        layer_id, to = (_id(project.name, one) for one in (step.name, step.to))
+        found = self._post(
+            f"/api/projects/{_id(project.name)}/matches",
+            {"revision": head, "layer_id": layer_id, "place": 0, "to": to},
+        )
+        tone = next(
+            one["tone"]
+            for one in found["offers"]
+            if (one["title"], one["strength"]) == (step.way, step.strength)
+        )
+        return {
+            "kind": "tone_layer",
+            "layer_id": layer_id,
+            "tones": [tone, *step.then],
+        }
 
     def _cut(self, step: CutOut, layer_id: str) -> list[dict[str, Any]]:
         """Have a backdrop found; without a network the photo stays whole."""
@@ -1000,7 +1036,7 @@ def _painted(
 
 def _named(step: Step, place: int) -> list[str]:
     """Name a step: a layer is laid on once, but may be changed several times."""
-    again = isinstance(step, Changed | CutOut | LinedUp | Mended)
+    again = isinstance(step, Changed | CutOut | LinedUp | Mended | Matched)
     return [step.name, str(place)] if again else [step.name]
 
 

@@ -15,13 +15,18 @@ from glyphaneme.core.edits import (
     AddToning,
     BlendLayer,
     GroupLayers,
+    MendPhoto,
+    PlaceLayer,
+    ShadeLayer,
     ShowLayer,
     ToneLayer,
     apply,
 )
+from glyphaneme.core.effect import CastShadow, Outline, SoftShadow
 from glyphaneme.core.mask import EllipsePart
+from glyphaneme.core.mend import Mend
 from glyphaneme.core.place import Placement
-from glyphaneme.core.render import View, render
+from glyphaneme.core.render import View, assets_needed, mended_copy, render
 from glyphaneme.core.tone import (
     BlurTone,
     ColoringTone,
@@ -45,6 +50,7 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.mask.paintings import Painting
     from glyphaneme.core.mask.strokes import NamedStroke
+    from glyphaneme.core.render import Assets
 
 WIDTH, HEIGHT = 120, 90
 PICTURES = {
@@ -83,10 +89,36 @@ def poster() -> Composite:
     return state
 
 
+def retouched_poster() -> Composite:
+    """Return a poster with shadows, one of a group, and a photo that is mended."""
+    state = poster()
+    soft = SoftShadow(distance=12, angle=30, softness=3, strength=0.9)
+    speck = Mend(id="m", points=((60, 50), (70, 55)), size=9)
+    small = Placement(x=70, y=40, scale_x=0.4, scale_y=0.4)
+    for edit in (
+        PlaceLayer(layer_id="a", placement=small),
+        MendPhoto(layer_id="a", mend=speck),
+        ShadeLayer(layer_id="a", effects=(CastShadow(direction=-60), Outline(width=2))),
+        ShadeLayer(layer_id="g", effects=(soft,)),
+        BlendLayer(layer_id="g", mode=BlendMode.NORMAL, opacity=0.6),
+    ):
+        state = apply(state, edit)
+    return state
+
+
 def original(picture: str) -> Iterator[bytes]:
     file = io.BytesIO()
     write_picture(PICTURES[picture], file, FileSpec(FileFormat.PNG, 90, 72))
     yield file.getvalue()
+
+
+def assets(state: Composite, pictures: dict[str, np.ndarray]) -> Assets:
+    found = pyramids(**pictures)
+    mended = assets_needed(state).mended
+    return {
+        **found,
+        **{one.name: mended_copy(one, found[one.picture]) for one in mended},
+    }
 
 
 def saved(
@@ -95,7 +127,7 @@ def saved(
     file = io.BytesIO()
     write_layered(
         state,
-        {**pyramids(**PICTURES), **paintings},
+        {**assets(state, PICTURES), **paintings},
         file,
         sources=Sources(original, strokes),
         report=lambda share: None,
@@ -105,7 +137,7 @@ def saved(
 
 def shown(state: Composite, pictures: dict[str, np.ndarray]) -> np.ndarray:
     view = View(0, 0, state.canvas.width, state.canvas.height, 1)
-    return render(state, pyramids(**pictures), view)
+    return render(state, assets(state, pictures), view)
 
 
 def toned_poster() -> Composite:

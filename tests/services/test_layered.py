@@ -17,6 +17,7 @@ from glyphaneme.core.edits import PaintStroke, PlaceLayer, ShowLayer, apply
 from glyphaneme.core.mask.paintings import Painting, painted_all
 from glyphaneme.core.mask.strokes import NamedStroke, Stroke, stroke_id
 from glyphaneme.core.place import Placement
+from glyphaneme.core.render import View, render
 from glyphaneme.services.layered import (
     assets_of_layered,
     read_layered,
@@ -29,6 +30,7 @@ from tests.posters import (
     PICTURES,
     WIDTH,
     poster,
+    retouched_poster,
     saved,
     shown,
     toned_poster,
@@ -39,6 +41,9 @@ if TYPE_CHECKING:
     from xml.etree.ElementTree import Element
 
     from glyphaneme.core.document import Composite
+
+
+POSTERS = [poster(), toned_poster(), retouched_poster()]
 
 
 def png(pixels: np.ndarray) -> bytes:
@@ -58,14 +63,18 @@ def archive(stack: str, **parts: bytes) -> io.BytesIO:
     return file
 
 
-@pytest.mark.parametrize("state", [poster(), toned_poster()], ids=["plain", "toned"])
+@pytest.mark.parametrize("state", POSTERS, ids=["plain", "toned", "retouched"])
 def test_file_of_ours_comes_back_complete(state: Composite) -> None:
 
     unpacked = read_layered(saved(state))
 
     assert unpacked.composite == state
-    for picture, pyramid in assets_of_layered(unpacked).items():
-        np.testing.assert_array_equal(pyramid.levels[0], PICTURES[picture])
+    found = assets_of_layered(unpacked)
+    for picture, pixels in PICTURES.items():
+        np.testing.assert_array_equal(found[picture].levels[0], pixels)
+    view = View(0, 0, WIDTH, HEIGHT, 1)
+    again = render(unpacked.composite, found, view)
+    np.testing.assert_array_equal(again, shown(state, PICTURES))
 
 
 def painted_poster() -> tuple[Composite, tuple[NamedStroke, ...], Painting]:
@@ -133,7 +142,7 @@ def composed(element: Element, packed: zipfile.ZipFile) -> np.ndarray:
     return below
 
 
-@pytest.mark.parametrize("state", [poster(), toned_poster()], ids=["plain", "toned"])
+@pytest.mark.parametrize("state", POSTERS, ids=["plain", "toned", "retouched"])
 def test_layers_of_the_file_compose_to_its_merged_picture(state: Composite) -> None:
     with zipfile.ZipFile(saved(state)) as packed:
         first = packed.infolist()[0]

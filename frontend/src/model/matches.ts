@@ -44,17 +44,18 @@ export function matchTries(
   offers: readonly MatchOffer[],
 ): TryGroup[] {
   const kept = layer.tones[place];
-  const group = (title: string, strength: number, suffix: string): TryGroup => ({
+  const group = (title: string, strength: number): TryGroup => ({
     title,
     tries: offers
       .filter((one) => one.strength === strength)
       .map((one) => ({
-        title: one.title + suffix,
+        title: one.title,
+        id: `${one.title} ${strength}`,
         edit: toned(layer, withTone(layer, place, one.tone)),
         isChosen: isSame(kept, one.tone),
       })),
   });
-  return [group("At half strength", 0.5, ", half"), group("At full strength", 1, "")];
+  return [group("At half strength", 0.5), group("At full strength", 1)];
 }
 
 function isSame(kept: TonedLayer["tones"][number] | undefined, tone: ToneOf<"match">): boolean {

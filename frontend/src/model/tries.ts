@@ -6,6 +6,8 @@ import { runningAcross, runningOutwards } from "@/model/gradients";
 /** One alternative: what it is called, and the edit that takes it. */
 export interface Try {
   readonly title: string;
+  /** What tells it from others with the same title. */
+  readonly id?: string;
   readonly edit: Edit;
   readonly isChosen: boolean;
 }

@@ -369,7 +369,7 @@ def _entries(
 
 def _changes_as_one(group: GroupLayer) -> bool:
     """Tell whether something is done to a group that no stack can say."""
-    return bool(group.mask or group.fades or group.tones)
+    return bool(group.mask or group.fades or group.tones or group.effects)
 
 
 def _baked(
@@ -386,6 +386,9 @@ def _baked(
     canvas, pile = composite.canvas, composite.layers
     whole = View(x=0, y=0, width=canvas.width, height=canvas.height, scale=1)
     left, top, right, bottom = reach_of(layer, whole)
+    if layer.effects:
+        # Shadows fall beyond what throws them.
+        left, top, right, bottom = 0, 0, canvas.width, canvas.height
     if left >= right or top >= bottom:
         left, top, right, bottom = 0, 0, 1, 1
     plain = {"blend": BlendMode.NORMAL, "opacity": 1.0, "visible": True}

@@ -133,6 +133,9 @@ function hasOtherPixels(before: Shown | null, shown: Shown): boolean {
   return before === null || PIXELS.some((name) => before[name] !== shown[name]);
 }
 
+/** Kinds of tones that are set over a histogram. */
+const COUNTED: ReadonlySet<string> = new Set(["levels", "curves", "match"]);
+
 /** Return which tone is worked on where it shows how often levels occur. */
 function useToneSeen(): ToneSeen | null {
   const composite = useComposite();
@@ -145,7 +148,7 @@ function useToneSeen(): ToneSeen | null {
       : null,
   );
   const kind = isToned(layer) && place !== null ? layer.tones[place]?.kind : undefined;
-  const id = kind === "levels" || kind === "curves" ? layer?.id : undefined;
+  const id = kind && COUNTED.has(kind) ? layer?.id : undefined;
   return useMemo(
     () => (id === undefined || place === null ? null : { layer_id: id, place }),
     [id, place],

@@ -31,7 +31,7 @@ import { isMending } from "@/model/mends";
 import { brushPart } from "@/model/strokes";
 import { openTonePlace } from "@/model/tones";
 import { toneTries } from "@/model/toneTries";
-import { colorTries, gradientTries, type TryGroup, tryMode } from "@/model/tries";
+import { colorTries, gradientTries, type Try, type TryGroup, tryMode } from "@/model/tries";
 import { sayCount } from "@/model/wording";
 import { type Facet, facetFor, useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
@@ -194,6 +194,10 @@ function FoundTries({ composite, layer, part }: FoundTriesProps): ReactElement {
   return <Tries label="Try each way to take the background away" groups={groups} note={note} />;
 }
 
+function idOf({ id, title }: Try): string {
+  return id ?? title;
+}
+
 interface TriesProps {
   readonly label: string;
   readonly groups: readonly TryGroup[];
@@ -206,9 +210,9 @@ function Tries({ label, groups, note = null }: TriesProps): ReactElement {
   const { setTried } = useDesk((state) => state.actions);
   const tries = groups.flatMap((group) => group.tries);
   const sheet = useTries(tries.map(({ edit }) => edit));
-  const take = (title: Key | undefined) => {
+  const take = (id: Key | undefined) => {
     setTried(null);
-    const found = tries.find((one) => one.title === title);
+    const found = tries.find((one) => idOf(one) === id);
     if (found && !found.isChosen) desk.edit(found.edit);
   };
   return (
@@ -218,7 +222,7 @@ function Tries({ label, groups, note = null }: TriesProps): ReactElement {
         orientation="horizontal"
         selectionMode="single"
         disallowEmptySelection
-        selectedKeys={tries.filter((one) => one.isChosen).map((one) => one.title)}
+        selectedKeys={tries.filter((one) => one.isChosen).map(idOf)}
         onSelectionChange={(chosen) => take([...chosen][0])}
         onBlur={() => setTried(null)}
       >
@@ -227,7 +231,8 @@ function Tries({ label, groups, note = null }: TriesProps): ReactElement {
             <Title>{group.title}</Title>
             {group.tries.map((one) => (
               <TryTile
-                key={one.title}
+                key={idOf(one)}
+                id={idOf(one)}
                 title={one.title}
                 sheet={sheet}
                 place={tries.indexOf(one)}

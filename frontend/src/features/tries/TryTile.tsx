@@ -43,6 +43,7 @@ const Picture = styled.canvas`
 `;
 
 interface TryTileProps {
+  readonly id: string;
   readonly title: string;
   readonly sheet: TriesPicture | null;
   readonly place: number;
@@ -50,14 +51,14 @@ interface TryTileProps {
 }
 
 export function TryTile(props: TryTileProps): ReactElement {
-  const { title, sheet, place, onTry } = props;
+  const { id, title, sheet, place, onTry } = props;
   const picture = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     if (sheet && picture.current) drawTile(picture.current, sheet, place);
   }, [sheet, place]);
   return (
     <Tile
-      id={title}
+      id={id}
       textValue={title}
       onHoverStart={() => onTry(true)}
       onHoverEnd={() => onTry(false)}

@@ -18,6 +18,10 @@ if TYPE_CHECKING:
     from glyphaneme.core.mask.parts import Seeing
 
 
+AS_IT_IS = Step(masking.SETTLE, np.zeros((2, 3)), numbers=(0.0, 1.0))
+"""It changes nothing: a mask of which nothing shows must have a step all the same."""
+
+
 class PaintedPart(PartBase):
     """What strokes hide and show, over what the parts before it leave.
 
@@ -46,7 +50,7 @@ class PaintedPart(PartBase):
             The strokes' pixels were not handed over.
         """
         if self.last is None:
-            return ()
+            return (AS_IT_IS,)
         painting = seeing.assets.get(self.last)
         if not isinstance(painting, Painting):
             raise PaintingMissingError(self.last)

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from glyphaneme.core.tone import MatchTone
+
 if TYPE_CHECKING:
     from glyphaneme.core.tone import Tone
 
@@ -29,11 +31,13 @@ def toning_words(tones: tuple[Tone, ...]) -> str:
     >>> toning_words((WarmthTone(warmth=40), LightTone(brightness=-0.4)))
     'warmer and darker'
     """
-    words = [one for tone in tones if tone.works for one in tone.words]
+    # A match says most, and is never among what is left out.
+    first = sorted(tones, key=lambda tone: not isinstance(tone, MatchTone))
+    words = [one for tone in first if tone.works for one in tone.words]
     if len(words) > MOST_SAID:
         words = [*words[: MOST_SAID - 1], "with other changes"]
-    *first, last = words or [""]
-    return f"{', '.join(first)} and {last}" if first else last
+    *others, last = words or [""]
+    return f"{', '.join(others)} and {last}" if others else last
 
 
 def tone_words(tone: Tone) -> str:

@@ -1,0 +1,273 @@
+"""Shadows, mended places, painted colour and matches, through the API and in files."""
+
+from __future__ import annotations
+
+import io
+import shutil
+import uuid
+from dataclasses import replace
+from typing import TYPE_CHECKING, Any
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from glyphaneme.core.render import FrameCache
+from glyphaneme.services.studio import Recent
+from glyphaneme.web.factory import WebSettings, create_app
+
+if TYPE_CHECKING:
+    from pathlib import Path
+
+    from flask.testing import FlaskClient
+    from werkzeug.test import TestResponse
+
+    from glyphaneme.services.studio import Studio
+
+SIDE = 240
+VIEW = {"x": 0, "y": 0, "width": SIDE, "height": SIDE, "scale": 1}
+GROUND, PIECE = (90, 110, 130), (180, 120, 60)
+
+
+class Desk:
+    """A blue-grey ground with a smaller, orange photo on it that has a white speck."""
+
+    def __init__(self, client: FlaskClient) -> None:
+        self.client = client
+        canvas = {"width": SIDE, "height": SIDE, "ppi": 96, "background": "#ffffff"}
+        self.state = client.post(
+            "/api/projects", json={"name": "Desk", "canvas": canvas}
+        ).get_json()
+        self.lay("ground", GROUND, SIDE)
+        self.lay("piece", PIECE, 120, speck=True)
+
+    def lay(
+        self, name: str, color: tuple[int, int, int], side: int, *, speck: bool = False
+    ) -> None:
+        random = np.random.default_rng(side)
+        pixels = np.clip(
+            np.array(color) + random.normal(0, 12, (side, side, 1)), 0, 255
+        ).astype(np.uint8)
+        if speck:
+            pixels[50:56, 60:66] = 255
+        file = io.BytesIO()
+        Image.fromarray(pixels).save(file, "PNG")
+        file.seek(0)
+        picture = self.client.post(
+            "/api/pictures", data={"file": (file, f"{name}.png")}
+        )
+        self.edit(
+            kind="add_layer",
+            layer_id=name,
+            picture=picture.get_json()["id"],
+            name=name.capitalize(),
+            width=side,
+            height=side,
+            placement={"x": SIDE / 2, "y": SIDE / 2, "scale_x": 1, "scale_y": 1},
+        )
+
+    def post(self, what: str, **body: object) -> TestResponse:
+        return self.client.post(f"/api/projects/{self.state['id']}/{what}", json=body)
+
+    def edit(self, **edit: object) -> None:
+        answer = self.try_edit(**edit)
+        assert answer.status_code == 201, answer.get_json()
+        self.state = answer.get_json()["state"]
+
+    def try_edit(self, **edit: object) -> TestResponse:
+        key = str(uuid.uuid4())
+        return self.post("edits", key=key, parent=self.state["head"], edit=edit)
+
+    def frame(self) -> TestResponse:
+        return self.post(
+            "frame", revision=self.state["head"], view={**VIEW, "fine": True}
+        )
+
+    def shown(self) -> np.ndarray:
+        """Return the frame's colours; its JPEG begins where one does."""
+        data = self.frame().data
+        jpeg = data[data.index(b"\xff\xd8") :]
+        return np.asarray(Image.open(io.BytesIO(jpeg)).convert("RGB")).astype(int)
+
+    def mend(self, name: str, x: float, y: float, size: float = 12) -> None:
+        mend = {"id": name, "points": [[x, y]], "size": size}
+        self.edit(kind="mend_photo", layer_id="piece", mend=mend)
+
+    def matches(self, **asked: object) -> TestResponse:
+        asked = {"layer_id": "piece", "place": 0, **asked}
+        return self.post("matches", revision=self.state["head"], **asked)
+
+
+def fresh_client(studio: Studio, folder: Path, **changes: Any) -> FlaskClient:
+    """Return a client of another process, as it were, that remembers nothing."""
+    forgetful = {"frames": FrameCache(10**8), "mended": Recent(8), "rough": Recent(8)}
+    settings = WebSettings(frozenset({"localhost", "127.0.0.1"}), folder)
+    return create_app(replace(studio, **forgetful, **changes), settings).test_client()
+
+
+@pytest.fixture
+def desk(client: FlaskClient) -> Desk:
+    return Desk(client)
+
+
+# The speck lies at 50..56 of the piece, and so at 110..116 of the canvas.
+SPECK = np.s_[110:116, 120:126]
+
+
+def test_a_speck_is_gone_at_once_and_back_when_its_mend_is_off(desk: Desk) -> None:
+    assert desk.shown()[SPECK].min() > 220
+    desk.mend("dust", 63, 53)
+    assert np.abs(desk.shown()[SPECK].mean(axis=(0, 1)) - PIECE).max() < 20
+    desk.edit(kind="switch_mend", layer_id="piece", mend_id="dust", works=False)
+    assert desk.shown()[SPECK].min() > 220
+
+
+def test_what_was_filled_is_kept_as_a_file_and_made_again_where_it_is_gone(
+    desk: Desk, studio: Studio, tmp_path: Path
+) -> None:
+    desk.mend("dust", 63, 53)
+    before = desk.shown()
+    (patch,) = studio.shelf.patches.iterdir()
+    for broken in (patch.read_bytes(), b"no patch"):
+        patch.write_bytes(broken)
+        desk.client = fresh_client(studio, tmp_path)
+        assert (desk.shown() == before).all()
+
+
+def test_many_places_at_once_are_rough_at_first_and_then_as_they_should_be(
+    studio: Studio, tmp_path: Path
+) -> None:
+    desk = Desk(fresh_client(studio, tmp_path, is_waited_for=True))
+    for place in range(6):
+        desk.mend(f"m{place}", 20 + 16 * place, 30 + 12 * (place % 2), size=50)
+    frames = []
+    for _ in range(8):
+        answer = desk.frame()
+        frames.append(answer.data)
+        if "Rough-As-Yet" not in answer.headers:
+            break
+    assert 1 < len(frames) < 8
+    assert frames[0] != frames[-1]
+    assert desk.frame().data == frames[-1]
+    # Who does not wait gets the same at once.
+    shutil.rmtree(studio.shelf.patches)
+    desk.client = fresh_client(studio, tmp_path)
+    answer = desk.frame()
+    assert "Rough-As-Yet" not in answer.headers
+    assert answer.data == frames[-1]
+
+
+def test_a_shadow_falls_beneath_the_piece_alone(desk: Desk) -> None:
+    before = desk.shown()
+    soft = {"kind": "soft", "distance": 30, "angle": 90, "softness": 4, "strength": 1}
+    desk.edit(kind="shade_layer", layer_id="piece", effects=[soft])
+    found = desk.shown()
+    assert np.abs(found[70:170, 70:170] - before[70:170, 70:170]).max() < 12
+    assert found[195, 120].max() < 50
+    said = next(one for one in desk.state["sentences"] if one["layer_id"] == "piece")
+    assert said["effects"] == ["a soft shadow"]
+
+
+def test_a_colour_is_painted_and_holds_its_strokes(desk: Desk) -> None:
+    ids = {"color_id": "skin", "group_id": "g", "part_id": "brushed"}
+    before = desk.shown()
+    desk.edit(
+        kind="color_by_brush", layer_id="piece", name="Skin", color="#3060c0", **ids
+    )
+    assert (desk.shown() == before).all()
+    stroke = {"points": [[100, 150, 1]], "size": 40, "softness": 0, "shows": True}
+    desk.edit(kind="paint_stroke", layer_id="skin", part_id="brushed", stroke=stroke)
+    found = desk.shown()
+    assert found[150, 100, 2] > found[150, 100, 0] + 60
+    assert np.abs(found[90, 160] - before[90, 160]).max() < 6
+    part = {"kind": "painted", "id": "p", "last": None, "strokes": 3}
+    refused = desk.try_edit(kind="add_part", layer_id="ground", part=part)
+    assert refused.status_code == 422
+
+
+def test_matches_are_offered_and_taken_as_a_tone(desk: Desk) -> None:
+    offers = desk.matches().get_json()["offers"]
+    assert {one["strength"] for one in offers} == {0.5, 1.0}
+    assert offers[0]["tone"]["to"] == "what lies behind"
+    named = desk.matches(to="ground").get_json()["offers"]
+    assert named[0]["tone"]["to"] == "Ground"
+    whole = next(
+        one["tone"]
+        for one in named
+        if (one["title"], one["strength"]) == ("By the whole", 1.0)
+    )
+    before = np.abs(desk.shown()[150, 150] - GROUND).sum()
+    desk.edit(kind="tone_layer", layer_id="piece", tones=[whole])
+    assert np.abs(desk.shown()[150, 150] - GROUND).sum() < before
+    said = next(one for one in desk.state["sentences"] if one["layer_id"] == "piece")
+    assert said["tones"] == ["matched to Ground"]
+    # A match does not count itself: the same is offered again.
+    assert desk.matches(to="ground").get_json()["offers"] == named
+
+
+def test_what_is_pointed_at_comes_to_look_alike(desk: Desk) -> None:
+    pair = {"this": {"x": 150, "y": 150}, "that": {"x": 20, "y": 20}}
+    asked = {"layer_id": "piece", "place": 0, "to": "ground", "radius": 10}
+    revision = desk.state["head"]
+    tone = desk.post("match-pairs", revision=revision, pairs=[pair], **asked).get_json()
+    desk.edit(kind="tone_layer", layer_id="piece", tones=[tone])
+    light = [
+        desk.shown()[part].mean()
+        for part in (np.s_[140:160, 140:160], np.s_[10:30, 10:30])
+    ]
+    assert light[0] == pytest.approx(light[1], abs=12)
+
+
+def test_what_lies_beneath_can_be_matched_to_the_piece(desk: Desk) -> None:
+    desk.edit(kind="add_toning", layer_id="fit", name="Fit", index=1)
+    found = desk.matches(layer_id="fit", to="piece").get_json()["offers"]
+    whole = next(one["tone"] for one in found[::-1] if one["title"] == "By the whole")
+    assert whole["warmth"] > 0.1
+
+
+@pytest.mark.parametrize(
+    ("what", "asked", "status"),
+    [
+        ("matches", {"layer_id": "ground"}, 409),
+        ("matches", {"layer_id": "gone"}, 409),
+        ("matches", {"to": "gone"}, 409),
+        ("matches", {"place": -1}, 422),
+        ("match-pairs", {"pairs": []}, 422),
+        ("match-pairs", {"pairs": [{"this": {"x": 1e9, "y": 0}}]}, 422),
+        (
+            "match-pairs",
+            {"pairs": [{"this": {"x": 5, "y": 5}, "that": {"x": 5, "y": 5}}]},
+            409,
+        ),
+        (
+            "match-pairs",
+            {"pairs": [{"this": {"x": 120, "y": 90}, "that": {"x": 20, "y": 20}}] * 6},
+            422,
+        ),
+    ],
+)
+def test_what_cannot_be_matched_is_said(
+    desk: Desk, what: str, asked: dict[str, Any], status: int
+) -> None:
+    body = {"layer_id": "piece", "place": 0, "revision": desk.state["head"], **asked}
+    answer = desk.post(what, **body)
+    assert answer.status_code == status, answer.get_json()
+    assert answer.get_json()["detail"]
+
+
+@pytest.mark.parametrize(
+    "edit",
+    [
+        {"kind": "mend_photo", "mend": {"id": "m", "points": [], "size": 9}},
+        {"kind": "mend_photo", "mend": {"id": "m", "points": [[0, 0]], "size": 1e9}},
+        {"kind": "shade_layer", "effects": [{"kind": "cast", "length": -1}]},
+        {"kind": "shade_layer", "effects": [{"kind": "soft"}] * 1000},
+    ],
+    ids=lambda one: one["kind"],
+)
+def test_impossible_work_is_refused_with_a_sentence(
+    desk: Desk, edit: dict[str, Any]
+) -> None:
+    answer = desk.try_edit(layer_id="piece", **edit)
+    assert answer.status_code == 422
+    assert answer.get_json()["detail"]
