@@ -40,6 +40,12 @@ export function hasSpreadingMasks(composite: Composite): boolean {
   );
 }
 
+/** Tell whether a mask shows what is painted alone: all else is no loss to be seen. */
+export function showsOnlyStrokes(mask: Mask | null | undefined): boolean {
+  const first = mask?.parts.find((part) => part.works);
+  return first?.kind === "painted" && first.join === "add";
+}
+
 /** Return the part that is worked on: the one of the open line, or the last. */
 export function openPart(layer: Layer | undefined, line: string | null): MaskPart | undefined {
   const parts = layer?.mask?.parts ?? [];

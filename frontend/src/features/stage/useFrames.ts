@@ -7,7 +7,7 @@ import { Problem } from "@/api/http";
 import { type Shown, StagePainter } from "@/features/stage/painter";
 import { type Canvas, type Edit, isToned, type Layer, layerById } from "@/model/composite";
 import { withEdits } from "@/model/expected";
-import { hasSpreadingMasks } from "@/model/masks";
+import { hasSpreadingMasks, showsOnlyStrokes } from "@/model/masks";
 import { openTonePlace } from "@/model/tones";
 import { tryStrength } from "@/model/tries";
 import { fitView, type StageView } from "@/model/viewing";
@@ -79,7 +79,8 @@ function useShown(view: StageView | null, without: boolean): Shown | null {
   const revision = useDesk((desk) => desk.lookedAt) ?? head;
   const uncut = useDesk((desk) => desk.uncut);
   const seen = useDesk((desk) => desk.maskSeen);
-  const open = useHatched();
+  const cut = useCutLayer();
+  const open = cut?.id ?? null;
   const trace = useTrace();
   const unsaved = useUnsaved(without);
   const tone = useToneSeen();
@@ -87,7 +88,8 @@ function useShown(view: StageView | null, without: boolean): Shown | null {
   useEffect(() => {
     if (tone) useToning.getState().setCounts(null);
   }, [tone]);
-  const hatched = seen !== "hatched" || uncut ? null : open;
+  const isHatched = seen === "hatched" && !uncut && !showsOnlyStrokes(cut?.mask);
+  const hatched = isHatched ? open : null;
   const maskOf = seen === "hatched" ? null : open;
   const maskSeen = seen === "hatched" ? "whole" : MASK_SEEN[seen];
   return useMemo(() => {
@@ -155,15 +157,15 @@ function useToneSeen(): ToneSeen | null {
   );
 }
 
-/** Return the layer whose hidden parts are hatched: the open one, while Cut is open. */
-function useHatched(): string | null {
+/** Return the layer whose mask is worked on: the open one, while Cut is open. */
+function useCutLayer(): Layer | null {
   const composite = useComposite();
   const { openLayer, facet, lookedAt, live } = useDesk(
     useShallow(({ openLayer, facet, lookedAt, live }) => ({ openLayer, facet, lookedAt, live })),
   );
   const shown = composite && live ? withEdits(composite, [live]) : composite;
   const layer = shown ? layerById(shown, openLayer) : undefined;
-  return layer?.mask && facet === "cut" && !lookedAt ? layer.id : null;
+  return layer?.mask && facet === "cut" && !lookedAt ? layer : null;
 }
 
 /** Return the stroke under way, where it changes nothing but what the brush goes over. */
