@@ -29,6 +29,7 @@ def main() -> int:
     parser.add_argument("--cutting", action="store_true", help="mattes alone")
     parser.add_argument("--toning", action="store_true", help="tones alone")
     parser.add_argument("--matching", action="store_true", help="matched tones alone")
+    parser.add_argument("--shading", action="store_true", help="shadows alone")
     parser.add_argument("--mending", action="store_true", help="repairs alone")
     parser.add_argument("--placing", action="store_true", help="warps and lining up")
     parser.add_argument(
@@ -72,6 +73,11 @@ def _figures(options: argparse.Namespace) -> Iterator[Figure]:
         from bench import matching
 
         yield from matching.figures()
+        return
+    if options.shading:
+        from bench import shading
+
+        yield from shading.figures(rounds=3 if quick else 7)
         return
     if options.mending:
         from bench import mending

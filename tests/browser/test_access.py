@@ -87,6 +87,35 @@ def test_every_view_is_free_of_violations(
 
 
 @pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_what_matches_mends_and_throws_shadows_is_free_of_violations(
+    hands: Hands, project: Any, scheme: Any
+) -> None:
+    page = hands.page
+    page.emulate_media(color_scheme=scheme)
+    hands.open_desk(project)
+    hands.open_layer("Lantern glow", "Tone")
+    found = {}
+    hands.pile.get_by_role("button", name="Match it to").click()
+    page.get_by_role("option", name="what lies behind").click()
+    expect(hands.pile).to_contain_text("This should look like that")
+    hands.settle()
+    found["match"] = violations(page)
+    hands.open_layer("Lantern glow", "Shadow")
+    for effect in ("a shadow on the ground", "an outline"):
+        hands.pile.get_by_role("button", name=effect, exact=True).click()
+        hands.settle()
+        found[effect] = violations(page)
+    hands.open_layer("Lantern glow", "Cut")
+    hands.pile.get_by_role("button", name="Mend", exact=True).click()
+    page.mouse.click(*hands.on_stage(project, 450, 300))
+    hands.settle()
+    page.get_by_role("list", name="Mended places").get_by_role("button").click()
+    found["mend"] = violations(page)
+
+    assert {view: what for view, what in found.items() if what} == {}
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
 def test_what_shapes_chooses_and_lines_up_is_free_of_violations(
     hands: Hands, project: Any, scheme: Any
 ) -> None:

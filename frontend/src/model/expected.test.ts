@@ -48,3 +48,17 @@ test("a sheet that grows at the left takes its layers along", () => {
   expect(after.canvas.width).toBe(130);
   expect(after.layers.filter(isPlaced).map(({ placement }) => placement.x)).toEqual([80, 80, 80]);
 });
+
+test("mended places come, are switched and go at once", () => {
+  const mend = { id: "m", points: [[1, 2]] as [number, number][], size: 8, works: true };
+  const mended = (...edits: Edit[]) => {
+    const [layer] = withEdits(composite, edits).layers;
+    return layer?.kind === "photo" ? layer.mends : [];
+  };
+  const add: Edit = { kind: "mend_photo", layer_id: "a", mend };
+  const off: Edit = { kind: "switch_mend", layer_id: "a", mend_id: "m", works: false };
+
+  expect(mended(add)).toEqual([mend]);
+  expect(mended(add, off)).toEqual([{ ...mend, works: false }]);
+  expect(mended(add, { kind: "remove_mend", layer_id: "a", mend_id: "m" })).toEqual([]);
+});

@@ -8,6 +8,7 @@ import {
   openShape,
   shapeCorners,
   shapePoint,
+  showsOnlyStrokes,
 } from "@/model/masks";
 import { brushPart, canPaintAt, freshPart, isFarEnough, isFull, strokeEdit } from "@/model/strokes";
 import { sampleComposite, sampleGroup, sampleLayer, samplePlacement } from "@/testing/samples";
@@ -156,4 +157,21 @@ test("points that the hand gives too close together are left out", () => {
   expect(isFarEnough(undefined, { x: 0, y: 0 }, 100)).toBe(true);
   expect(isFarEnough({ x: 0, y: 0 }, { x: 2, y: 0 }, 100)).toBe(false);
   expect(isFarEnough({ x: 0, y: 0 }, { x: 0, y: 3 }, 100)).toBe(true);
+});
+
+test("only a mask that begins with strokes alone shows nothing but those", () => {
+  const painted = {
+    kind: "painted",
+    id: "p",
+    inverted: false,
+    works: true,
+    last: null,
+    strokes: 0,
+  };
+  const mask = (join: "add" | "keep", works = true) =>
+    ({ ...EMPTY_MASK, parts: [{ ...painted, join, works }] }) as typeof EMPTY_MASK;
+  expect(showsOnlyStrokes(mask("add"))).toBe(true);
+  expect(showsOnlyStrokes(mask("keep"))).toBe(false);
+  expect(showsOnlyStrokes(mask("add", false))).toBe(false);
+  expect(showsOnlyStrokes(null)).toBe(false);
 });

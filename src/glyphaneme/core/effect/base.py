@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING, Annotated, ClassVar, NamedTuple, Self
 
+import cv2
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -275,7 +276,7 @@ def as_values(strength: Shape) -> Values:
     >>> as_values(np.float32([[0, 0.5, 1.001]])).tolist()
     [[0, 128, 255]]
     """
-    return np.asarray(np.clip(strength * 255 + 0.5, 0, 255), np.uint8)
+    return np.asarray(cv2.convertScaleAbs(strength, alpha=255), np.uint8)
 
 
 def factor_for(sigma: float, least: float = 4.0, most: int = 64) -> int:

@@ -147,19 +147,16 @@ class CastShadow(EffectBase):
         down = target.top + (np.arange(rows, dtype=np.float64) + 0.5) * factor
         veil = _Falling(self, alpha, source, asked).rows(target, down, columns)
         if self._touches_foot(asked):
-            standing = self._standing(alpha, source, asked, target, down)
-            veil = 1 - (1 - veil) * (1 - np.float32(self.contact) * standing)
+            self._stand(veil, alpha, source, asked, target)
         return Veil(as_values(veil), target.left, target.top, factor)
 
-    def _standing(
-        self,
-        alpha: Shape,
-        source: Source,
-        asked: Asked,
-        target: Extent,
-        down: NDArray[np.float64],
-    ) -> Shape:
-        """Return the contact: the shape's foot, spread to the sides and down."""
+    def _stand(
+        self, veil: Shape, alpha: Shape, source: Source, asked: Asked, target: Extent
+    ) -> None:
+        """Lay the contact over what falls: the shape's foot, spread and darkest there.
+
+        It is reckoned pixel by pixel: where it counts, squares are of one.
+        """
         foot = max(self._foot(asked.shape), 0.5)
         ground = self._ground(asked.shape)
         first = max(int(ground - foot - source.extent.top), 0)
@@ -167,12 +164,16 @@ class CastShadow(EffectBase):
         line = alpha[first:last].max(axis=0, initial=0)[None]
         spread = blurred(np.repeat(line, 2, axis=0), foot)[0]
         left = int(target.left - source.extent.left)
-        width = int(target.right - target.left)
-        seen = np.zeros(width, np.float32)
-        inner = slice(max(-left, 0), min(len(spread) - left, width))
-        seen[inner] = spread[max(left, 0) : max(left, 0) + inner.stop - inner.start]
-        away = (down - ground) / (FOOT * foot)
-        return np.asarray(np.exp(-0.5 * away**2)[:, None] * seen, np.float32)
+        seen = spread[left : left + veil.shape[1]] * np.float32(self.contact)
+        reach = TAIL * FOOT * foot
+        top, bottom = (
+            int(min(max(ground + side - target.top, 0), len(veil)))
+            for side in (-reach, reach + 1)
+        )
+        down = target.top + np.arange(top, bottom) + 0.5
+        share = np.exp(-0.5 * ((down - ground) / (FOOT * foot)) ** 2)
+        near = veil[top:bottom]
+        near += (1 - near) * share[:, None].astype(np.float32) * seen
 
     def _touches_foot(self, asked: Asked) -> bool:
         if not (self.contact and self.foot):
@@ -221,7 +222,7 @@ class _Falling:
     def __init__(
         self, shadow: CastShadow, alpha: Shape, source: Source, asked: Asked
     ) -> None:
-        self._alpha = alpha
+        self._sizes = {1: alpha}
         self._source = source
         self._ground = shadow._ground(asked.shape)
         self._tall = shadow._tall(asked.shape)
@@ -238,17 +239,18 @@ class _Falling:
         steps = widest * np.array([0.0, *(0.5**k for k in reversed(range(LEVELS)))])
         out = np.zeros((len(down), columns), np.float32)
         level = np.clip(np.searchsorted(steps, sigmas, "right") - 1, 0, LEVELS - 1)
+        faint = 1 - self._fading * np.clip(height / self._tall, 0, 1)
         for at in range(LEVELS + 1):
             share = np.where(level == at, 1 - _between(sigmas, steps, level), 0.0)
             share += np.where(level == at - 1, _between(sigmas, steps, level), 0.0)
+            share *= faint
             wanted = np.flatnonzero(share > 0)
             if not len(wanted):
                 continue
             first, last = int(wanted[0]), int(wanted[-1]) + 1
             fallen = self._level(target, first, last, columns, float(steps[at]))
             out[first:last] += fallen * share[first:last, None].astype(np.float32)
-        faint = 1 - self._fading * np.clip(height / self._tall, 0, 1)
-        return np.asarray(out * faint[:, None], np.float32)
+        return out
 
     def _level(
         self, target: Extent, first: int, last: int, columns: int, sigma: float
@@ -261,7 +263,7 @@ class _Falling:
         top = (first - margin) // fine * fine
         rows = -(-(last + margin - top) // fine)
         width = -(-(columns + 2 * margin) // fine)
-        alpha = shrunk(self._alpha, fine) if fine > 1 else self._alpha
+        alpha = self._shrunk(fine)
         corner = (target.left - margin * factor, target.top + top * factor)
         # What falls flat is squeezed: as many lines of it as there are, averaged.
         lines = min(max(math.ceil(1 / abs(self._fall)), 1), MOST_LINES)
@@ -287,6 +289,12 @@ class _Falling:
                 cv2.resize(fallen, size, interpolation=cv2.INTER_LINEAR), np.float32
             )
         return fallen[first - top : last - top, margin : margin + columns]
+
+    def _shrunk(self, fine: int) -> Shape:
+        """Return the shape averaged over squares, each size from the one before."""
+        if fine not in self._sizes:
+            self._sizes[fine] = shrunk(self._shrunk(fine // 2), 2)
+        return self._sizes[fine]
 
     def _back(self, corner: tuple[float, float], step: int, lines: int) -> MatrixF64:
         """Map a shadow's squares, so many lines each, to those that fall on them."""

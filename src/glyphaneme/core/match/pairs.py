@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import TYPE_CHECKING, Final
 
 import numpy as np
@@ -49,15 +50,20 @@ def by_pairs(these: Floats, those: Floats, to: str) -> MatchTone:
     wanted = oklab(decoded(those))
     free = np.flatnonzero(FREE.get(len(these), np.ones(5)))
 
-    def misses(some: Floats) -> Floats:
-        change = np.zeros(5)
-        change[free] = some
-        apart = (oklab(decoded(matched(these, change))) - wanted) / ALIKE
-        return np.concatenate([apart.ravel(), some / USUAL[free]])
-
+    pull = partial(_misses, these, wanted, free)
     found = np.zeros(5)
-    found[free] = least_squares(misses, np.zeros(len(free)), max_nfev=80).x
+    found[free] = least_squares(pull, np.zeros(len(free)), max_nfev=80).x
     return tone_of(found, to)
+
+
+def _misses(
+    these: Floats, wanted: Floats, free: NDArray[np.intp], some: Floats
+) -> Floats:
+    """Return by how much colours miss what is wanted, and changes what is usual."""
+    change = np.zeros(5)
+    change[free] = some
+    apart = (oklab(decoded(matched(these, change))) - wanted) / ALIKE
+    return np.concatenate([apart.ravel(), some / USUAL[free]])
 
 
 def matched(colors: Floats, change: Floats) -> Floats:

@@ -136,38 +136,41 @@ def features(side: Side) -> Floats:
     lab = oklab(linear)
     light, chroma = lab[:, 0], np.hypot(lab[:, 1], lab[:, 2])
 
-    def mean(values: Floats) -> float:
-        return float((share * values).sum())
-
     order = np.argsort(light)
     reached = np.searchsorted(np.cumsum(share[order]), SHARES)
     quantiles = light[order][np.minimum(reached, len(order) - 1)]
-    spread = float(np.sqrt(mean((light - mean(light)) ** 2)))
+    spread = float(np.sqrt(_mean(share, (light - _mean(share, light)) ** 2)))
     casts: list[float] = []
     for power in (1, HIGH_POWER):
-        means = [mean(linear[:, at] ** power) ** (1 / power) for at in range(3)]
+        means = [_mean(share, linear[:, at] ** power) ** (1 / power) for at in range(3)]
         red, green, blue = np.log2(np.array(means) + 0.002).tolist()
         casts += [red - blue, green - (red + blue) / 2]
     grey = share * np.exp(-((chroma / GREYISH) ** 2)) * (light > 0.2)
     of_grey = [float((grey * lab[:, at]).sum() / (grey.sum() + 1e-4)) for at in (1, 2)]
     high = np.asarray(light >= quantiles[5], np.float64)
-    of_high = [mean(lab[:, at] * high) / (mean(high) + 1e-6) for at in (1, 2)]
+    of_high = [
+        _mean(share, lab[:, at] * high) / (_mean(share, high) + 1e-6) for at in (1, 2)
+    ]
     return np.array(
         [
             *quantiles.tolist(),
-            mean(np.log2(linear @ TO_XYZ[1] + 0.004)),
+            _mean(share, np.log2(linear @ TO_XYZ[1] + 0.004)),
             spread,
             np.log2(spread + 0.02),
-            mean(lab[:, 1]),
-            mean(lab[:, 2]),
-            mean(chroma),
-            np.log2(mean(chroma) + 0.01),
+            _mean(share, lab[:, 1]),
+            _mean(share, lab[:, 2]),
+            _mean(share, chroma),
+            np.log2(_mean(share, chroma) + 0.01),
             *casts,
             *of_grey,
             *of_high,
             np.log2(np.quantile(chroma, 0.95) + 0.01),
         ]
     )
+
+
+def _mean(share: Floats, values: Floats) -> float:
+    return float((share * values).sum())
 
 
 class _Thinned(NamedTuple):

@@ -20,7 +20,7 @@ FARTHEST = 144
 """How far where nothing nearer is whole."""
 RIM = 7
 """How wide a ring of known pixels tells how well a copy fits."""
-TILE = 20
+TILE = 32
 """So much of a hole is filled at once, along a side."""
 KEPT = 24
 """Of so many fitting copies the mean is taken."""

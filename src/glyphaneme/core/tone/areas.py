@@ -133,9 +133,11 @@ def shrunk(image: NDArray[Any], factor: int) -> NDArray[Any]:
         The means.
     """
     below, right = (-side % factor for side in image.shape[:2])
-    whole = cv2.copyMakeBorder(image, 0, below, 0, right, cv2.BORDER_REPLICATE)
-    size = (whole.shape[1] // factor, whole.shape[0] // factor)
-    small = cv2.resize(whole, size, interpolation=cv2.INTER_AREA)
+    if below or right:
+        edge = cv2.BORDER_REPLICATE
+        image = np.asarray(cv2.copyMakeBorder(image, 0, below, 0, right, edge))
+    size = (image.shape[1] // factor, image.shape[0] // factor)
+    small = cv2.resize(image, size, interpolation=cv2.INTER_AREA)
     return np.asarray(small, image.dtype)
 
 
