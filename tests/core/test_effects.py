@@ -399,6 +399,24 @@ def test_a_layer_has_so_many_effects_and_no_more() -> None:
         ShadeLayer(layer_id="lamp", effects=(Outline(),) * (MAX_EFFECTS + 1))
 
 
+ENORMOUS = [
+    Outline(width=2000, **BLACK),
+    SoftShadow(distance=0, softness=2000, **BLACK),
+    CastShadow(direction=88, length=3, softness=0.5, **BLACK),
+]
+
+
+@pytest.mark.parametrize("effect", ENORMOUS, ids=lambda one: one.kind)
+def test_what_reaches_far_is_worked_out_coarsely_when_it_is_seen_near(
+    effect: Effect,
+) -> None:
+    near = View(199, 240, 320, 240, 64.0)
+    small = View(199, 240, 5, 4, 1.0)
+    found = shown(lamp(effect), view=near)[..., 0].astype(float)
+    wanted = shown(lamp(effect), view=small)[..., 0].astype(float)
+    assert found.mean() == pytest.approx(wanted.mean(), abs=6)
+
+
 def test_a_layer_of_which_nothing_shows_throws_nothing() -> None:
     hidden = Mask(parts=(EllipsePart(id="e", x=-900, y=0, width=4, height=4),))
     assert (shown(lamp(*KINDS, mask=hidden)) == shown()).all()

@@ -129,6 +129,12 @@ class Source(NamedTuple):
     extent: Extent
     factor: int = 1
 
+    @property
+    def squares(self) -> float:
+        """How many squares lie in it."""
+        left, top, right, bottom = self.extent
+        return (right - left) * (bottom - top) / self.factor**2
+
 
 class Veil(NamedTuple):
     """How strong an effect is, 0..255, in squares of `factor` pixels a side.

@@ -38,10 +38,11 @@ MOST_GRAIN = 3.0
 FROM_MEDIAN = 2.2
 """A Gaussian's variance over its squared median deviation: edges do not count."""
 WORST = np.float32(1e30)
+NOT_ASKED = np.float32(-1)
 EVERYWHERE = (slice(None), slice(None))
 
 
-def filled(image: Image, hole: Marks) -> Image:
+def filled(image: Image, hole: Marks, wanted: Marks | None = None) -> Image:
     """Fill a hole from what lies around it.
 
     Tile by tile, that with most known surroundings first, the places nearby are found
@@ -57,6 +58,8 @@ def filled(image: Image, hole: Marks) -> Image:
         Encoded sRGB; what it holds in the hole does not count.
     hole : (H, W) bool
         What is to be filled, with some known pixels around.
+    wanted : (H, W) bool, optional
+        What of the hole is asked for; the rest is filled smoothly.
 
     Returns
     -------
@@ -75,17 +78,19 @@ def filled(image: Image, hole: Marks) -> Image:
         return flat
     guide = np.where(hole[..., None], flat, image).astype(np.float32)
     fine = np.zeros_like(image)
-    detail = image - cv2.GaussianBlur(image, (0, 0), FINE_SIGMA)
+    detail = guide - cv2.GaussianBlur(guide, (0, 0), FINE_SIGMA)
     gap = hole.copy()
-    surroundings = _known_around(gap)
-    while gap.any():
+    asked = hole if wanted is None else hole & wanted
+    surroundings = np.where(asked, _known_around(gap), NOT_ASKED)
+    while surroundings.max() >= 0:
         row, column = np.unravel_index(int(surroundings.argmax()), gap.shape)
         tile = _part(gap, (int(row), int(column)), TILE // 2)
         _fill_tile(_Patch(guide, hole, gap, tile), flat, detail, fine)
         gap[tile] = False
         around = _window((int(row), int(column)), TILE + RIM)
-        surroundings[around] = _known_around(gap, around)
-    return _grained(guide, image, hole, fine)
+        near = _known_around(gap, around)
+        surroundings[around] = np.where(asked[around], near, NOT_ASKED)
+    return _grained(guide, image, asked, fine)
 
 
 def smoothed_over(image: Image, hole: Marks) -> Image:
@@ -181,7 +186,7 @@ def _known_around(gap: Marks, part: tuple[slice, slice] = EVERYWHERE) -> Image:
     near = cv2.boxFilter(
         np.asarray(~wide, np.float32), -1, size, borderType=cv2.BORDER_CONSTANT
     )
-    near = np.asarray(np.where(wide, near, -1), np.float32)
+    near = np.where(wide, near, NOT_ASKED)
     top, left = (part[0].start or 0) - rows.start, (part[1].start or 0) - columns.start
     height, width = gap[part].shape
     return np.asarray(near[top : top + height, left : left + width], np.float32)

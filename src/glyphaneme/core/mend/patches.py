@@ -92,7 +92,6 @@ def patch_for(pixels: PixelsU8, mend: Mend, *, roughly: bool = False) -> Patch:
     Patch
         Without pixels where it lies beside the picture.
     """
-    fill = smoothed_over if roughly else filled
     height, width = pixels.shape[:2]
     found = [NOTHING]
     for square in mend.squares(width, height):
@@ -109,7 +108,8 @@ def patch_for(pixels: PixelsU8, mend: Mend, *, roughly: bool = False) -> Patch:
         image = part.astype(np.float32)
         for patch in found:
             _lay_into(image, hole, patch, around)
-        found.append(_patch_of(fill(image, hole), inner, around))
+        full = smoothed_over(image, hole) if roughly else filled(image, hole, inner)
+        found.append(_patch_of(full, inner, around))
     return Patch(*(np.concatenate(each) for each in zip(*found, strict=True)))
 
 

@@ -43,11 +43,6 @@ class Area(NamedTuple):
     right: int
     bottom: int
 
-    @property
-    def is_empty(self) -> bool:
-        """Whether nothing lies in it."""
-        return self.left >= self.right or self.top >= self.bottom
-
     def meets(self, other: Area) -> bool:
         """Tell whether some pixels lie in both.
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from dataclasses import replace
 from typing import TYPE_CHECKING, NamedTuple
 
 import cv2
@@ -32,6 +33,8 @@ AlphaIn = Callable[[View], "Alpha"]
 
 BEYOND = 16
 """Pixels beyond a view that are worked out too, so that squares end outside of it."""
+MOST_SQUARES = 12_000_000
+"""So much of a shape is looked at, at most."""
 SURVEYED = 512
 """Pixels along the longer side in which it is looked where a layer shows."""
 THERE = 12
@@ -91,6 +94,8 @@ def veiled(effect: EffectBase, shown: Shown, alpha_in: AlphaIn) -> Veiled:
     asked = Asked(target, known, space.scale)
     wanted = effect.source(asked)
     source = wanted._replace(extent=wanted.extent.snapped(wanted.factor))
+    if source.squares > MOST_SQUARES:
+        return _coarser(effect, shown, alpha_in)
     alpha = _alpha_of(space, source.extent, source.factor, known, alpha_in)
     if alpha is None:
         return Veiled(None)
@@ -101,6 +106,19 @@ def veiled(effect: EffectBase, shown: Shown, alpha_in: AlphaIn) -> Veiled:
     to_squares = space.from_view[:2].copy()
     to_squares[:, 2] -= corner
     return Veiled(Step(masking.PLANE, to_squares / veil.factor, plane=plane_of(values)))
+
+
+def _coarser(effect: EffectBase, shown: Shown, alpha_in: AlphaIn) -> Veiled:
+    """Work an effect out at half the size: it reads more than fits into memory."""
+    x, y, width, height, scale = shown.view
+    half = View(x, y, -(-width // 2), -(-height // 2), scale / 2)
+    twice = np.diag([2.0, 2.0, 1.0])
+    found = veiled(
+        effect, shown._replace(view=half, to_pile=shown.to_pile @ twice), alpha_in
+    ).step
+    if found is None:
+        return Veiled(None)
+    return Veiled(replace(found, to_step=found.to_step @ np.linalg.inv(twice)))
 
 
 class _Space:
