@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import io
 import shutil
-import uuid
 from dataclasses import replace
 from typing import TYPE_CHECKING, Any
 
@@ -15,6 +14,7 @@ from PIL import Image
 from glyphaneme.core.render import FrameCache
 from glyphaneme.services.studio import Recent
 from glyphaneme.web.factory import WebSettings, create_app
+from tests.worktable import Worktable
 
 if TYPE_CHECKING:
     from pathlib import Path
@@ -29,54 +29,21 @@ VIEW = {"x": 0, "y": 0, "width": SIDE, "height": SIDE, "scale": 1}
 GROUND, PIECE = (90, 110, 130), (180, 120, 60)
 
 
-class Desk:
+def grained(color: tuple[int, int, int], side: int) -> np.ndarray:
+    random = np.random.default_rng(side)
+    noise = random.normal(0, 12, (side, side, 1))
+    return np.clip(np.array(color) + noise, 0, 255).astype(np.uint8)
+
+
+class Desk(Worktable):
     """A blue-grey ground with a smaller, orange photo on it that has a white speck."""
 
     def __init__(self, client: FlaskClient) -> None:
-        self.client = client
-        canvas = {"width": SIDE, "height": SIDE, "ppi": 96, "background": "#ffffff"}
-        self.state = client.post(
-            "/api/projects", json={"name": "Desk", "canvas": canvas}
-        ).get_json()
-        self.lay("ground", GROUND, SIDE)
-        self.lay("piece", PIECE, 120, speck=True)
-
-    def lay(
-        self, name: str, color: tuple[int, int, int], side: int, *, speck: bool = False
-    ) -> None:
-        random = np.random.default_rng(side)
-        pixels = np.clip(
-            np.array(color) + random.normal(0, 12, (side, side, 1)), 0, 255
-        ).astype(np.uint8)
-        if speck:
-            pixels[50:56, 60:66] = 255
-        file = io.BytesIO()
-        Image.fromarray(pixels).save(file, "PNG")
-        file.seek(0)
-        picture = self.client.post(
-            "/api/pictures", data={"file": (file, f"{name}.png")}
-        )
-        self.edit(
-            kind="add_layer",
-            layer_id=name,
-            picture=picture.get_json()["id"],
-            name=name.capitalize(),
-            width=side,
-            height=side,
-            placement={"x": SIDE / 2, "y": SIDE / 2, "scale_x": 1, "scale_y": 1},
-        )
-
-    def post(self, what: str, **body: object) -> TestResponse:
-        return self.client.post(f"/api/projects/{self.state['id']}/{what}", json=body)
-
-    def edit(self, **edit: object) -> None:
-        answer = self.try_edit(**edit)
-        assert answer.status_code == 201, answer.get_json()
-        self.state = answer.get_json()["state"]
-
-    def try_edit(self, **edit: object) -> TestResponse:
-        key = str(uuid.uuid4())
-        return self.post("edits", key=key, parent=self.state["head"], edit=edit)
+        super().__init__(client, "Desk", SIDE)
+        ground, piece = grained(GROUND, SIDE), grained(PIECE, 120)
+        piece[50:56, 60:66] = 255
+        self.lay_on("ground", "Ground", ground)
+        self.lay_on("piece", "Piece", piece)
 
     def frame(self) -> TestResponse:
         return self.post(
@@ -164,8 +131,22 @@ def test_a_shadow_falls_beneath_the_piece_alone(desk: Desk) -> None:
     found = desk.shown()
     assert np.abs(found[70:170, 70:170] - before[70:170, 70:170]).max() < 12
     assert found[195, 120].max() < 50
-    said = next(one for one in desk.state["sentences"] if one["layer_id"] == "piece")
+    said = desk.sentence("piece")
     assert said["effects"] == ["a soft shadow"]
+
+
+def test_it_is_told_where_a_layer_shows(desk: Desk) -> None:
+    circle = {"kind": "ellipse", "id": "c", "x": 60, "y": 40, "width": 50, "height": 30}
+    desk.edit(kind="add_part", layer_id="piece", part=circle)
+    asked = {"revision": desk.state["head"], "layer_id": "piece"}
+    corners = desk.post("layer-extent", **asked).get_json()["points"]
+    # The piece begins at 60, 60.
+    assert np.ravel(corners) == pytest.approx([95, 85, 145, 115], abs=1)
+    hidden = {**circle, "x": -500, "id": "h", "join": "keep"}
+    desk.edit(kind="add_part", layer_id="piece", part=hidden)
+    asked["revision"] = desk.state["head"]
+    assert desk.post("layer-extent", **asked).get_json()["points"] == []
+    assert desk.post("layer-extent", **{**asked, "layer_id": "x"}).status_code == 409
 
 
 def test_a_colour_is_painted_and_holds_its_strokes(desk: Desk) -> None:
@@ -199,7 +180,7 @@ def test_matches_are_offered_and_taken_as_a_tone(desk: Desk) -> None:
     before = np.abs(desk.shown()[150, 150] - GROUND).sum()
     desk.edit(kind="tone_layer", layer_id="piece", tones=[whole])
     assert np.abs(desk.shown()[150, 150] - GROUND).sum() < before
-    said = next(one for one in desk.state["sentences"] if one["layer_id"] == "piece")
+    said = desk.sentence("piece")
     assert said["tones"] == ["matched to Ground"]
     # A match does not count itself: the same is offered again.
     assert desk.matches(to="ground").get_json()["offers"] == named

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import base64
-import io
 import uuid
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
 import pytest
-from PIL import Image
+
+from tests.worktable import Worktable
 
 if TYPE_CHECKING:
     from flask.testing import FlaskClient
@@ -20,50 +20,24 @@ VIEW = {"x": 0, "y": 0, "width": SIDE, "height": SIDE, "scale": 1}
 LEVELS = {"kind": "levels"}
 
 
-class Toned:
+class Toned(Worktable):
     """A grey photo with a dark, a middle and a light third, over a white sheet."""
 
     def __init__(self, client: FlaskClient) -> None:
-        self.client = client
-        canvas = {"width": SIDE, "height": SIDE, "ppi": 96, "background": "#ffffff"}
-        body = {"name": "Wings", "canvas": canvas}
-        self.state = client.post("/api/projects", json=body).get_json()
+        super().__init__(client, "Wings", SIDE)
         pixels = np.zeros((SIDE, SIDE, 3), np.uint8)
         pixels[:, :40], pixels[:, 40:80], pixels[:, 80:] = (
             (60, 40, 50),
             (140, 120, 100),
             (220, 230, 210),
         )
-        file = io.BytesIO()
-        Image.fromarray(pixels).save(file, "PNG")
-        file.seek(0)
-        picture = client.post("/api/pictures", data={"file": (file, "a.png")})
-        self.edit(
-            kind="add_layer",
-            layer_id="photo",
-            picture=picture.get_json()["id"],
-            name="Wings",
-            width=SIDE,
-            height=SIDE,
-        )
-
-    def post(self, what: str, **body: object) -> TestResponse:
-        return self.client.post(f"/api/projects/{self.state['id']}/{what}", json=body)
-
-    def edit(self, **edit: object) -> None:
-        answer = self.try_edit(**edit)
-        assert answer.status_code == 201, answer.get_json()
-        self.state = answer.get_json()["state"]
-
-    def try_edit(self, **edit: object) -> TestResponse:
-        key = str(uuid.uuid4())
-        return self.post("edits", key=key, parent=self.state["head"], edit=edit)
+        self.lay_on("photo", "Wings", pixels)
 
     def tone(self, *tones: dict[str, Any], layer: str = "photo") -> None:
         self.edit(kind="tone_layer", layer_id=layer, tones=tones)
 
     def sentence(self, layer: str = "photo") -> dict[str, Any]:
-        return next(one for one in self.state["sentences"] if one["layer_id"] == layer)
+        return super().sentence(layer)
 
     def levels(self, role: str, x: float = 0, **more: object) -> TestResponse:
         asked = {"layer_id": "photo", "place": 0, "role": role, "x": x, "y": 60}

@@ -137,6 +137,18 @@ export const askForLevels = (
   asked: Spot & { readonly role: "black" | "grey" | "white" | "ends" | "each" },
 ): Promise<ToneOf<"levels">> => sendJson(`/api/projects/${id}/levels`, asked);
 
+/** Ask where a layer shows on the canvas: its upper left and lower right, or nowhere. */
+export const askForExtent = async (
+  id: string,
+  asked: { readonly revision: string; readonly layer_id: string },
+): Promise<readonly (readonly [number, number])[]> => {
+  const { points }: { points: readonly (readonly [number, number])[] } = await sendJson(
+    `/api/projects/${id}/layer-extent`,
+    asked,
+  );
+  return points;
+};
+
 /** Which tone of which layer shall match it, and to which other layer, if to one. */
 export interface MatchAsked {
   readonly revision: string;

@@ -1,5 +1,6 @@
 import { expect, test } from "vitest";
 import {
+  boxOf,
   draggedShadow,
   effectsFor,
   effectTries,
@@ -13,6 +14,10 @@ import { sampleLayer, samplePlacement } from "@/testing/samples";
 const SHEET = { width: 4000, height: 3000 };
 // 20 wide and 10 high: from 40 to 60 across, from 35 to 45 down.
 const layer = sampleLayer("a", { placement: samplePlacement() });
+const AS_IT_LIES = {
+  fromCanvas: (at: { x: number; y: number }) => at,
+  toCanvas: (at: { x: number; y: number }) => at,
+};
 const cast = freshEffect("cast", SHEET);
 const soft = freshEffect("soft", SHEET, { distance: 5, angle: 90 });
 
@@ -41,12 +46,22 @@ test("a start takes the place of what the layer has of its kind", () => {
 });
 
 test("a shadow is dragged by where it ends", () => {
-  const grips = shadowGrips(layer, { ...cast, direction: 0, length: 1 });
+  const box = boxOf(layer, AS_IT_LIES, null);
+  if (!box) throw new Error("a photo has a box");
+  const grips = shadowGrips({ ...cast, direction: 0, length: 1 }, box);
   expect(grips).toEqual({ from: { x: 50, y: 45 }, end: { x: 50, y: 55 } });
-  expect(draggedShadow(layer, cast, { x: 60, y: 45 })).toMatchObject({ direction: 90, length: 1 });
-  expect(draggedShadow(layer, cast, { x: 5000, y: 45 })).toMatchObject({ length: 3 });
-  expect(draggedShadow(layer, soft, { x: 43, y: 40 })).toMatchObject({ angle: 180, distance: 7 });
-  expect(shadowGrips(layer, FRESH_EFFECTS.outline)).toBeNull();
+  expect(draggedShadow(cast, box, { x: 60, y: 45 })).toMatchObject({ direction: 90, length: 1 });
+  expect(draggedShadow(cast, box, { x: 5000, y: 45 })).toMatchObject({ length: 3 });
+  expect(draggedShadow(soft, box, { x: 43, y: 40 })).toMatchObject({ angle: 180, distance: 7 });
+  expect(shadowGrips(FRESH_EFFECTS.outline, box)).toBeNull();
+});
+
+test("a shadow begins where what shows of the layer ends, if that is known", () => {
+  const shows = [
+    { x: 44, y: 36 },
+    { x: 48, y: 41 },
+  ] as const;
+  expect(boxOf(layer, AS_IT_LIES, shows)).toEqual(shows);
 });
 
 test("a line that is no place of an effect opens none", () => {

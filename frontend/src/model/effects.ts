@@ -3,6 +3,7 @@
 import * as generated from "@generated/limits";
 import { type Edit, type Effect, isPlaced, type Layer } from "@/model/composite";
 import { cornersOf, type Point } from "@/model/geometry";
+import type { Lying } from "@/model/lying";
 import type { Try, TryGroup } from "@/model/tries";
 import type { Size } from "@/model/viewing";
 
@@ -112,33 +113,35 @@ function isSame(one: Effect, other: Effect): boolean {
   return values.every(([field, value]) => Reflect.get(one, field) === value);
 }
 
+/** The upper left and the lower right corner. */
+export type Box = readonly [Point, Point];
+
 /** Where a shadow begins and ends on the stage; by its end it is dragged. */
 export interface ShadowGrips {
   readonly from: Point;
   readonly end: Point;
 }
 
-/** Return them in what the layer lies in, as far as its frame tells; null for others. */
-export function shadowGrips(layer: Layer, effect: Effect): ShadowGrips | null {
-  if (!isPlaced(layer) || effect.kind === "outline") return null;
-  const corners = cornersOf(layer);
-  const [left, right] = ends(corners.map(({ x }) => x));
-  const [top, bottom] = ends(corners.map(({ y }) => y));
+/** Return them in what the layer lies in; null for others. */
+export function shadowGrips(effect: Effect, box: Box): ShadowGrips | null {
+  if (effect.kind === "outline") return null;
+  const [{ x: left, y: top }, { x: right, y: bottom }] = box;
+  const across = (left + right) / 2;
   if (effect.kind === "cast") {
     const angle = effect.direction * DEGREE;
     const far = effect.length * (bottom - top);
-    const from = { x: (left + right) / 2, y: bottom };
+    const from = { x: across, y: bottom };
     return { from, end: movedAlong(from, Math.sin(angle) * far, Math.cos(angle) * far) };
   }
   const angle = effect.angle * DEGREE;
-  const from = { x: (left + right) / 2, y: (top + bottom) / 2 };
+  const from = { x: across, y: (top + bottom) / 2 };
   const { distance } = effect;
   return { from, end: movedAlong(from, Math.cos(angle) * distance, Math.sin(angle) * distance) };
 }
 
 /** Return a shadow with its end dragged elsewhere. */
-export function draggedShadow(layer: Layer, effect: Effect, to: Point): Effect {
-  const grips = shadowGrips(layer, effect);
+export function draggedShadow(effect: Effect, box: Box, to: Point): Effect {
+  const grips = shadowGrips(effect, box);
   if (!grips || effect.kind === "outline") return effect;
   const [x, y] = [to.x - grips.from.x, to.y - grips.from.y];
   const far = Math.hypot(x, y);
@@ -146,10 +149,26 @@ export function draggedShadow(layer: Layer, effect: Effect, to: Point): Effect {
     const angle = Math.round(Math.atan2(y, x) / DEGREE);
     return { ...effect, angle, distance: Math.min(Math.round(far), DISTANCE.maximum) };
   }
-  const [top, bottom] = ends(isPlaced(layer) ? cornersOf(layer).map((one) => one.y) : []);
+  const [{ y: top }, { y: bottom }] = box;
   const length = Math.min(far / Math.max(bottom - top, 1), LENGTH.maximum);
   const direction = Math.round(Math.atan2(x, y) / DEGREE);
   return { ...effect, direction, length: Math.round(length * 100) / 100 };
+}
+
+/** Return the upright box in what a layer lies in, of where it shows on the canvas. */
+export function boxOf(layer: Layer, lying: Lying, extent: Box | null): Box | null {
+  if (!isPlaced(layer)) return null;
+  const corners = extent ? aroundOf(extent).map(lying.fromCanvas) : cornersOf(layer);
+  const [left, right] = ends(corners.map(({ x }) => x));
+  const [top, bottom] = ends(corners.map(({ y }) => y));
+  return [
+    { x: left, y: top },
+    { x: right, y: bottom },
+  ];
+}
+
+function aroundOf([from, to]: Box): Point[] {
+  return [from, { x: to.x, y: from.y }, to, { x: from.x, y: to.y }];
 }
 
 const DEGREE = Math.PI / 180;

@@ -32,6 +32,7 @@ from glyphaneme.core.render import (
     render,
     render_fine,
     rim_of,
+    shown_extent,
 )
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.assets import assets_of
@@ -45,6 +46,8 @@ from glyphaneme.services.projects import (
 if TYPE_CHECKING:
     from collections.abc import Hashable, Sequence
     from typing import BinaryIO
+
+    from numpy.typing import NDArray
 
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document import Composite
@@ -227,6 +230,27 @@ def layers_there(
     assets = assets_of(visit, composite)
     found = layers_under(composite, assets, at, side=CUT_OUT_SIDE, most=MOST_FOUND)
     return [_layer_there(composite, one) for one in found]
+
+
+def extent_of(
+    visit: Visit, project_id: uuid.UUID, *, draft: Draft, layer_id: str
+) -> list[tuple[float, float]]:
+    """Return the corners of where a layer shows on the canvas; none where nowhere."""
+    composite = drafted(visit, project_id, draft)
+    path = composite.path_to(layer_id)
+    bare = with_fields(on_canvas(path), **NEUTRAL | {"name": path[-1].name})
+    canvas = with_fields(composite.canvas, background=None)
+    alone = with_fields(composite, canvas=canvas, layers=(bare,))
+    pile = composite.layers
+    assets = assets_of(visit, alone, pile=pile, quick=True)
+
+    def alpha_in(view: View) -> NDArray[np.uint8]:
+        return render(alone, assets, view, pile=pile)[..., 3]
+
+    found = shown_extent(bare, canvas, alpha_in)
+    if found is None:
+        return []
+    return [(found.left, found.top), (found.right, found.bottom)]
 
 
 def _layer_there(composite: Composite, found: CutOut) -> LayerThere:

@@ -170,6 +170,14 @@ class SurfacePoints(BaseModel):
     points: list[tuple[float, float]]
 
 
+@api.post("/projects/<uuid:id>/layer-extent", responses={200: SurfacePoints})
+def post_layer_extent(path: IdPath, body: BeneathRequest) -> dict[str, Any]:
+    """Return the upper left and the lower right corner of where a layer shows."""
+    with looking() as visit:
+        points = showing.extent_of(visit, path.id, draft=body, layer_id=body.layer_id)
+    return SurfacePoints(points=points).model_dump(mode="json")
+
+
 @api.post("/projects/<uuid:id>/corner-points", responses={200: SurfacePoints})
 def post_corner_points(path: IdPath, body: BeneathRequest) -> dict[str, Any]:
     """Return corner-like points of what lies beneath a layer, the clearest first."""

@@ -2,8 +2,9 @@
 
 import type { ReactElement } from "react";
 import { Hold, Middle, Outline, Plate } from "@/features/stage/gripParts";
+import { useExtent } from "@/features/stage/useExtent";
 import type { Effect, Layer } from "@/model/composite";
-import { shadowGrips } from "@/model/effects";
+import { boxOf, shadowGrips } from "@/model/effects";
 import type { Lying } from "@/model/lying";
 import { canvasToStage, type StageView } from "@/model/viewing";
 
@@ -19,7 +20,9 @@ interface ShadowGripsProps {
 }
 
 export function ShadowGrips({ layer, effect, lying, view }: ShadowGripsProps): ReactElement | null {
-  const grips = shadowGrips(layer, effect);
+  const extent = useExtent(layer.id);
+  const box = boxOf(layer, lying, extent);
+  const grips = box && shadowGrips(effect, box);
   if (!grips) return null;
   const [from, end] = [grips.from, grips.end].map((at) =>
     canvasToStage(view, lying.toCanvas(at)),

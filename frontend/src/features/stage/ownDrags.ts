@@ -5,13 +5,14 @@ import { stagePoint } from "@/features/stage/useHold";
 import { viewInForce } from "@/features/stage/zooming";
 import { type Composite, type Edit, isLocked, type Layer } from "@/model/composite";
 import { movedCorner, movedOutline, type OutlinePart } from "@/model/drawing";
-import { draggedShadow, openEffectPlace, shaded } from "@/model/effects";
+import { boxOf, draggedShadow, openEffectPlace, shaded } from "@/model/effects";
 import { draggedFade, type FadeGrip, openFadePlace, tryFades, withFade } from "@/model/fades";
 import type { Point } from "@/model/geometry";
 import { lyingOf, maskLying } from "@/model/lying";
 import { changePart, draggedShape, openPart, openShape, type ShapeGrip } from "@/model/masks";
 import { stageToCanvas } from "@/model/viewing";
 import { facetFor, useDesk } from "@/state/desk";
+import { extentOf } from "@/state/extents";
 
 type OutlineGrip = "middle" | `corner-${number}`;
 export type OwnGrip = FadeGrip | ShapeGrip | OutlineGrip | "end";
@@ -45,10 +46,12 @@ function shadowDrag(composite: Composite, layer: Layer, line: string | null): Ow
   const effect = place === null ? undefined : layer.effects[place];
   if (place === null || !effect) return null;
   const lying = lyingOf(composite, layer, false);
+  const box = boxOf(layer, lying, extentOf(layer.id));
+  if (!box) return null;
   return {
     kind: "own",
     edit: (to) => {
-      const dragged = draggedShadow(layer, effect, lying.fromCanvas(to));
+      const dragged = draggedShadow(effect, box, lying.fromCanvas(to));
       return shaded(layer, layer.effects.with(place, dragged));
     },
   };

@@ -6,6 +6,7 @@ from glyphaneme.core.render.assets import Assets, Needed, all_needed, assets_nee
 from glyphaneme.core.render.caching import FrameCache
 from glyphaneme.core.render.composing import Rounding
 from glyphaneme.core.render.edges import edge_of
+from glyphaneme.core.render.effects import shown_extent
 from glyphaneme.core.render.histograms import histograms
 from glyphaneme.core.render.mended import mended_copy
 from glyphaneme.core.render.own_colors import own_pyramid
@@ -49,5 +50,6 @@ __all__ = [
     "render_bands",
     "render_fine",
     "rim_of",
+    "shown_extent",
     "split_frame",
 ]

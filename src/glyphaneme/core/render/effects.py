@@ -108,6 +108,28 @@ def veiled(effect: EffectBase, shown: Shown, alpha_in: AlphaIn) -> Veiled:
     return Veiled(Step(masking.PLANE, to_squares / veil.factor, plane=plane_of(values)))
 
 
+def shown_extent(layer: Layer, canvas: Canvas, alpha_in: AlphaIn) -> Extent | None:
+    """Return where on the canvas a layer shows anything.
+
+    Parameters
+    ----------
+    layer : Layer
+        Placed on the canvas itself.
+    canvas : Canvas
+        What colours and gradients count as covering.
+    alpha_in : callable
+        Renders the layer's shape, alone and at full strength.
+
+    Returns
+    -------
+    Extent or None
+        In canvas pixels; None where nothing of it shows.
+    """
+    shown = Shown(layer, View(0, 0, 1, 1, 1.0), np.eye(3), canvas)
+    space = _Space(EffectBase(), shown)
+    return _surveyed(_outline(layer, canvas), shown, space, alpha_in)
+
+
 def _coarser(effect: EffectBase, shown: Shown, alpha_in: AlphaIn) -> Veiled:
     """Work an effect out at half the size: it reads more than fits into memory."""
     x, y, width, height, scale = shown.view
