@@ -211,6 +211,23 @@ def test_one_pair_changes_neither_contrast_nor_colour() -> None:
     assert tone.contrast == tone.color == 0
 
 
+def test_what_pairs_hardly_say_is_hardly_changed() -> None:
+    light = np.array([[0.2], [0.5], [0.8]])
+    these = np.repeat(light, 3, axis=1) + np.array([0.004, 0, -0.004])
+    those = np.repeat(light, 3, axis=1) + np.array([0.012, 0, -0.012])
+    # Three times the chroma, but of greys: far below what is seen.
+    assert abs(by_pairs(these, those, "Greys").color) < 0.3
+
+
+def test_what_the_subject_covers_does_not_count_as_its_backdrop() -> None:
+    subject, behind = disk(scene("bark.jpg"), {})
+    behind = behind.copy()
+    behind[subject[..., 3] > 0, :3] = 255
+    behind[subject[..., 3] == 0, :3] = 90
+    sides = sides_of(subject, behind)
+    assert {*sides.behind.colors.ravel().tolist()} == {90 / 255}
+
+
 def test_pairs_that_contradict_one_another_give_something_within_limits() -> None:
     these = np.array(
         [[0, 0, 0], [1, 1, 1], [0.5, 0.5, 0.5], [1, 0, 0], [0, 0, 1]], float
