@@ -419,6 +419,8 @@ def test_points_matched_by_hand_line_photos_up(hands: Hands, demo_photos: Path) 
         expect(hands.page.get_by_text("Now point at the same place")).to_be_hidden()
     expect(hands.page.get_by_test_id("glass")).to_be_visible()
     line_up.click()
+    # The service reckons it first: only then there is something to save.
+    expect(hands.page.get_by_text("Meadow tent lined up")).to_be_visible()
     hands.settle()
 
     laid = placements(hands, state)[1]

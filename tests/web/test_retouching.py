@@ -105,8 +105,12 @@ def test_many_places_at_once_are_rough_at_first_and_then_as_they_should_be(
     studio: Studio, tmp_path: Path
 ) -> None:
     desk = Desk(fresh_client(studio, tmp_path, is_waited_for=True))
-    for place in range(12):
-        desk.mend(f"m{place}", 10 + 9 * place, 30 + 40 * (place % 2), size=50)
+    for place in range(18):
+        desk.mend(f"m{place}", 8 + 6 * place, 30 + 40 * (place % 2), size=50)
+    address = f"/api/projects/{desk.state['id']}/preview?width=120"
+    preview = desk.client.get(address)
+    assert (preview.status_code, preview.headers["Cache-Control"]) == (200, "no-store")
+    assert "ETag" not in preview.headers
     frames = []
     for _ in range(12):
         answer = desk.frame()
@@ -116,6 +120,7 @@ def test_many_places_at_once_are_rough_at_first_and_then_as_they_should_be(
     assert 2 < len(frames) < 12
     assert frames[0] != frames[-1]
     assert desk.frame().data == frames[-1]
+    assert "ETag" in desk.client.get(address).headers
     # Who does not wait gets the same at once.
     shutil.rmtree(studio.shelf.patches)
     desk.client = fresh_client(studio, tmp_path)

@@ -1,7 +1,8 @@
 import { expect, test } from "vitest";
 import { countLayers, layerById, pathTo, siblingsOf } from "@/model/composite";
+import { FRESH_EFFECTS } from "@/model/effects";
 import { cornersOf, layersAt } from "@/model/geometry";
-import { intoPile, onCanvas } from "@/model/nesting";
+import { carriedBy, intoPile, onCanvas } from "@/model/nesting";
 import { sampleComposite, sampleGroup, sampleLayer, samplePlacement } from "@/testing/samples";
 
 const turned = samplePlacement({ x: 50, y: 40, scale_x: 2, scale_y: 2, turn: 90 });
@@ -9,6 +10,18 @@ const mirrored = samplePlacement({ x: 5, y: 5, scale_x: 0.5, scale_y: 0.5, flipp
 const member = sampleLayer("a", { placement: samplePlacement({ x: 12, y: 7, turn: 20 }) });
 const inner = sampleGroup("inner", mirrored, member);
 const composite = sampleComposite(sampleLayer("b"), sampleGroup("outer", turned, inner));
+
+test("lengths of shadows and outlines go along with what is scaled", () => {
+  const outline = { ...FRESH_EFFECTS.outline, width: 6, softness: 2 };
+  const soft = { ...FRESH_EFFECTS.soft, distance: 1500, softness: 10 };
+  const layer = sampleLayer("a", { effects: [FRESH_EFFECTS.cast, soft, outline] });
+  const carried = carriedBy({ x: 0, y: 0, scale: 2, turn: 0 })(layer);
+  expect(carried.effects).toMatchObject([
+    FRESH_EFFECTS.cast,
+    { distance: 2000, softness: 20 },
+    { width: 12, softness: 4 },
+  ]);
+});
 
 test("layers are found however deep they lie", () => {
   expect(pathTo(composite.layers, "a").map(({ id }) => id)).toEqual(["outer", "inner", "a"]);

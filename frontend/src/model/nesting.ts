@@ -1,8 +1,9 @@
 /** Placements within groups, seen from the canvas, and the other way round. */
 
-import { PLACEMENT } from "@generated/limits";
+import { PLACEMENT, SOFT_SHADOW } from "@generated/limits";
 import {
   type Composite,
+  type Effect,
   type Gradient,
   type GradientLayer,
   type GroupLayer,
@@ -70,7 +71,8 @@ export function carriedPlacement(placement: Placement, by: Carrying): Placement 
 export function carriedBy({ x, y, scale, turn }: Carrying): (layer: Layer) => Layer {
   const move = (at: Point) => carriedPoint(at, { x, y, scale, turn });
   return (layer) => {
-    const shown = { ...layer, ...carriedBeside(layer, move, scale, turn) };
+    const effects = layer.effects.map((effect) => scaledEffect(effect, scale));
+    const shown = { ...layer, effects, ...carriedBeside(layer, move, scale, turn) };
     if (isPlaced(shown)) {
       return { ...shown, placement: carriedPlacement(shown.placement, { x, y, scale, turn }) };
     }
@@ -78,6 +80,21 @@ export function carriedBy({ x, y, scale, turn }: Carrying): (layer: Layer) => La
     const gradient = movedGradient(shown.gradient, move, scale);
     return { ...shown, gradient: { ...gradient, ...keptPoint(gradient) } };
   };
+}
+
+/** Which values of effects are lengths in what their layer lies in. */
+const LENGTHS: { readonly [Kind in Effect["kind"]]: readonly string[] } = {
+  cast: [],
+  soft: ["distance", "softness"],
+  outline: ["width", "softness"],
+};
+
+function scaledEffect(effect: Effect, scale: number): Effect {
+  const longer = LENGTHS[effect.kind].map((name) => [
+    name,
+    Math.min(Reflect.get(effect, name) * scale, SOFT_SHADOW.softness.maximum),
+  ]);
+  return { ...effect, ...Object.fromEntries(longer) };
 }
 
 /** What does not move with a layer moves with what that lies in. */

@@ -328,13 +328,21 @@ def _beneath_layer(
     return render(composite, assets, view, pile=pile), view.scale
 
 
+class Preview(NamedTuple):
+    """How a preview was written."""
+
+    format: FileFormat
+    is_rough: bool
+    """Whether it is to be written again: some of its pixels are rough as yet."""
+
+
 def write_preview(
     visit: Visit,
     revision: uuid.UUID,
     *,
     width: int,
     file: BinaryIO,
-) -> FileFormat:
+) -> Preview:
     """Write a small copy of a state: JPEG, or PNG where it is see-through."""
     composite = composite_at(visit, revision)
     assets = assets_of(visit, composite)
@@ -342,7 +350,7 @@ def write_preview(
     opaque = bool(shown[..., 3].min() == 255)
     chosen = FileFormat.JPEG if opaque else FileFormat.PNG
     write_picture(shown, file, FileSpec(chosen, quality=88, ppi=composite.canvas.ppi))
-    return chosen
+    return Preview(chosen, is_rough(visit, assets))
 
 
 def drafted(visit: Visit, project_id: uuid.UUID, draft: Draft) -> Composite:

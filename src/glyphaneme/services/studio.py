@@ -48,7 +48,7 @@ PAINTED_BYTES_KEPT = 512 * 1024 * 1024
 """Paintings that come of one another share most of it, and are counted each whole."""
 DRAFTS_KEPT = 4
 OWN_COLORS_SHOWN = 8
-MENDED_KEPT = 24
+MENDED_KEPT = 8
 OWN_COLORS_KEPT = 24
 RASTER_BYTES_KEPT = 256 * 1024 * 1024
 NO_FOLDER = Path("no-folder")

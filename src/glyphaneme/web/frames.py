@@ -254,12 +254,16 @@ def get_preview(path: IdPath, query: PreviewQuery) -> Response:
         response.headers["Cache-Control"] = "private, no-cache"
         if response.make_conditional(request).status_code == 304:
             return response
-        chosen = showing.write_preview(
+        preview = showing.write_preview(
             visit,
             shown,
             width=query.width,
             file=file,
         )
+    if preview.is_rough:
+        # Nobody shall keep it.
+        del response.headers["ETag"]
+        response.headers["Cache-Control"] = "no-store"
     response.data = file.getvalue()
-    response.content_type = chosen.media_type
+    response.content_type = preview.format.media_type
     return response
