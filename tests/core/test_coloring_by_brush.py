@@ -10,7 +10,7 @@ from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document import ColorLayer, Composite, GroupLayer, PhotoLayer
 from glyphaneme.core.edits import ColorByBrush, PaintStroke, PlaceLayer, apply, decided
 from glyphaneme.core.errors import LayerLockedError, NoSuchWorkError
-from glyphaneme.core.mask import EllipsePart, Join, Mask, PaintedPart
+from glyphaneme.core.mask import EllipsePart, Join, LayerPart, Mask, PaintedPart
 from glyphaneme.core.mask.paintings import NO_PAINTING, painted_all
 from glyphaneme.core.mask.strokes import Stroke
 from glyphaneme.core.place import Placement
@@ -101,6 +101,14 @@ def test_colours_lie_over_one_another_in_one_group_that_moves_as_one() -> None:
     moved = after(state, PlaceLayer(layer_id="group1", placement=place))
     before, found = shown(state, paintings), shown(moved, paintings)
     assert np.abs(found[20:100, 40:105] - before[20:100, 30:95]).max() <= 1
+
+
+def test_a_plain_wash_in_the_photos_shape_is_no_colour_painted_on_it() -> None:
+    held = Mask(parts=(LayerPart(id="h", layer_id="photo"),))
+    wash = ColorLayer(id="w", name="Wash", color="#ffffff", mask=held)
+    photo_group, other = after(sheet(photo(), wash), skin()).layers
+    assert isinstance(photo_group, GroupLayer)
+    assert other.id == "w"
 
 
 def test_it_is_said_that_nothing_is_painted_yet() -> None:

@@ -100,7 +100,8 @@ class ColorByBrush(LayerEdit):
 
 
 def _colors(layer: Layer, photo: PlacedLayer) -> bool:
-    """Tell whether a layer is a colour that is held in a photo's shape."""
+    """Tell whether a layer colours a photo already: one held in its shape may not."""
+    if not isinstance(layer, ColorLayer) or layer.blend is not BlendMode.COLOR:
+        return False
     parts = layer.mask.parts if layer.mask else ()
-    read = {layer_id for part in parts for layer_id in part.reads.layers}
-    return isinstance(layer, ColorLayer) and photo.id in read
+    return any(photo.id in part.reads.layers for part in parts)
