@@ -25,6 +25,9 @@ MARGIN = 28
 
 WHITE = "#ffffff"
 
+SETTLED_WITHIN_MS = 30_000
+"""For work that is allowed to take seconds, on a machine that is busy."""
+
 
 class Point(NamedTuple):
     """A position on the page, in CSS pixels."""
@@ -52,8 +55,11 @@ class Hands:
 
     def settle(self) -> None:
         """Wait until everything is saved and the stage shows its final frame."""
-        expect(self.page.get_by_role("status").get_by_text("All saved")).to_be_visible()
-        expect(self.surface).to_have_attribute("aria-busy", "false")
+        saved = self.page.get_by_role("status").get_by_text("All saved")
+        expect(saved).to_be_visible(timeout=SETTLED_WITHIN_MS)
+        expect(self.surface).to_have_attribute(
+            "aria-busy", "false", timeout=SETTLED_WITHIN_MS
+        )
 
     # --- what is made beforehand
 

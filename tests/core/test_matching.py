@@ -211,6 +211,19 @@ def test_one_pair_changes_neither_contrast_nor_colour() -> None:
     assert tone.contrast == tone.color == 0
 
 
+def test_one_pair_that_is_far_apart_comes_as_near_as_a_match_can() -> None:
+    these = np.array([[190, 130, 60]]) / 255
+    those = np.array([[70, 95, 125]]) / 255
+    tone = by_pairs(these, those, "Slate")
+    was, there, now = (
+        published.oklab(published.decoded(one))[0, 0]
+        for one in (these, those, published_match(these, tone))
+    )
+    # Its cast is at its limit; that does not keep its light from getting there.
+    assert tone.warmth == -1
+    assert abs(now - there) < 0.3 * abs(was - there)
+
+
 def test_what_pairs_hardly_say_is_hardly_changed() -> None:
     light = np.array([[0.2], [0.5], [0.8]])
     these = np.repeat(light, 3, axis=1) + np.array([0.004, 0, -0.004])

@@ -11,6 +11,7 @@ import { carryPicture } from "@/features/shelf/dragging";
 import { OpenShelf } from "@/features/shelf/OpenShelf";
 import { sayCount } from "@/model/wording";
 import { useDesk } from "@/state/desk";
+import { useFinding } from "@/state/finding";
 import { useNotices } from "@/state/notices";
 import { countWaiting, useProject } from "@/state/project";
 import { color } from "@/theme/tokens";
@@ -105,9 +106,11 @@ function SavedNote(): ReactElement {
   const held = useProject((project) => project.held);
   const parked = useProject((project) => project.parked);
   const listening = useNotices((notices) => notices.listening);
+  const isFinding = useFinding((finding) => finding.asked > 0);
   const count = waiting > 0 ? `${sayCount(waiting, "change")} waiting here` : "nothing is lost";
   if (parked) return <strong role="status">Not saved, {count}</strong>;
   if (held) return <strong role="status">{`${held.replace(/\.$/, "")}, ${count}`}</strong>;
   if (!listening) return <strong role="status">Connection lost, {count}</strong>;
-  return <Soft role="status">{waiting > 0 ? "Saving…" : "All saved"}</Soft>;
+  if (waiting > 0) return <Soft role="status">Saving…</Soft>;
+  return <Soft role="status">{isFinding ? "Working it out…" : "All saved"}</Soft>;
 }

@@ -14,7 +14,7 @@ import type { Point } from "@/model/geometry";
 import { intoPile, onCanvas } from "@/model/nesting";
 import { setInto } from "@/model/shaping";
 import { canvasToStage, type StageView, stageToCanvas } from "@/model/viewing";
-import { useMessages } from "@/state/messages";
+import { findOut } from "@/state/finding";
 import { expectedComposite, savedRevision } from "@/state/project";
 import { useShaping } from "@/state/shaping";
 
@@ -66,7 +66,7 @@ async function setIntoBlank(desk: DeskActions, stroke: readonly Point[]): Promis
   const composite = expectedComposite();
   const scale = viewInForce()?.scale;
   if (layer?.kind !== "photo" || !composite || !scale) return leaveBlank();
-  try {
+  await findOut(async () => {
     const points = await askForBlank(desk.projectId, {
       revision: await savedRevision(),
       layer_id: layer.id,
@@ -80,11 +80,9 @@ async function setIntoBlank(desk: DeskActions, stroke: readonly Point[]): Promis
     const placement = intoPile(composite, layer.id, placed);
     desk.edit({ kind: "place_layer", layer_id: layer.id, placement });
     leaveBlank();
-  } catch (error) {
-    useMessages.getState().warn(error instanceof Error ? error.message : String(error));
-    // Another stroke can follow at once.
-    breakOffBlank();
-  }
+  });
+  // After one that found nothing another can follow at once.
+  breakOffBlank();
 }
 
 export function BlankTrace({ view }: { readonly view: StageView }): ReactElement | null {

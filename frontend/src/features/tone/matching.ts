@@ -2,13 +2,13 @@
 
 import { askForMatches, askForPairs } from "@/api/calls";
 import type { DeskActions } from "@/features/desk/DeskContext";
-import { viewInForce } from "@/features/stage/zooming";
+import { setFound, spotRadius, tonedNow } from "@/features/tone/found";
 import type { TonedLayer } from "@/model/composite";
 import type { Point } from "@/model/geometry";
-import { type MatchOffer, MOST_PAIRS, matchedTo, type Pair } from "@/model/matches";
-import { toned, withTone } from "@/model/tones";
+import { MOST_PAIRS, matchedTo, type Pair } from "@/model/matches";
+import { toned } from "@/model/tones";
 import { useDesk } from "@/state/desk";
-import { useMessages } from "@/state/messages";
+import { findOut } from "@/state/finding";
 import { usePairing } from "@/state/pairing";
 import { expectedComposite, savedRevision } from "@/state/project";
 
@@ -18,30 +18,17 @@ export async function addMatch(
   layer: TonedLayer,
   to: string | null,
 ): Promise<void> {
-  const place = layer.tones.length;
-  const offers = await offersFor(desk.projectId, layer, place, to);
-  const safest = offers[0];
-  if (!safest) return;
-  desk.edit(toned(layer, [...layer.tones, safest.tone]));
-  const { open, openLine } = useDesk.getState().actions;
-  open(layer.id, "tone");
-  openLine(String(place));
-}
-
-/** Return the ways to match a layer; none, with a word of why, where it cannot be. */
-async function offersFor(
-  projectId: string,
-  { id }: TonedLayer,
-  place: number,
-  to: string | null,
-): Promise<readonly MatchOffer[]> {
-  try {
+  await findOut(async () => {
     const revision = await savedRevision();
-    return await askForMatches(projectId, { revision, layer_id: id, place, to });
-  } catch (error) {
-    warn(error);
-    return [];
-  }
+    const asked = { revision, layer_id: layer.id, place: layer.tones.length, to };
+    const [safest] = await askForMatches(desk.projectId, asked);
+    const now = tonedNow(layer.id);
+    if (!safest || !now) return;
+    desk.edit(toned(now, [...now.tones, safest.tone]));
+    const { open, openLine } = useDesk.getState().actions;
+    open(layer.id, "tone");
+    openLine(String(now.tones.length));
+  });
 }
 
 /** Take a spot that was pressed: the first of a pair, or the second, which completes it. */
@@ -66,22 +53,17 @@ export async function matchByPairs(
   const composite = expectedComposite();
   const tone = layer.tones[place];
   if (!composite || tone?.kind !== "match" || pairs.length === 0) return;
-  try {
+  await findOut(async () => {
     const revision = await savedRevision();
     const to = matchedTo(composite, tone);
-    const radius = Math.min(Math.max(SPOT / (viewInForce()?.scale ?? 1), 0.5), LARGEST_SPOT);
-    const asked = { revision, layer_id: layer.id, place, to, pairs, radius };
+    const asked = { revision, layer_id: layer.id, place, to, pairs, radius: spotRadius() };
     const found = await askForPairs(desk.projectId, asked);
-    desk.edit(toned(layer, withTone(layer, place, found)));
-  } catch (error) {
-    warn(error);
-  }
+    if (!isOutdone(pairs)) setFound(desk, layer.id, place, found);
+  });
 }
 
-/** Pixels of the screen: what is pointed at is no single pixel. */
-const SPOT = 3;
-const LARGEST_SPOT = 64;
-
-function warn(error: unknown): void {
-  useMessages.getState().warn(error instanceof Error ? error.message : String(error));
+/** Whether others were pointed at since. */
+function isOutdone(pairs: readonly Pair[]): boolean {
+  const now = usePairing.getState().pairs;
+  return now !== pairs && now.length > 0;
 }

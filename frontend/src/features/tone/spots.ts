@@ -5,21 +5,18 @@ import { askForLevels, askForToneColor } from "@/api/calls";
 import { openLayer } from "@/features/desk/commands";
 import type { DeskActions } from "@/features/desk/DeskContext";
 import type { DrawDrag } from "@/features/stage/drawing";
-import { viewInForce } from "@/features/stage/zooming";
+import { setFound, spotRadius } from "@/features/tone/found";
 import { pressPair } from "@/features/tone/matching";
 import { isToned, type TonedLayer } from "@/model/composite";
 import { heightOf, pointNear, withMovedPoint, withPoint } from "@/model/curves";
 import type { Point } from "@/model/geometry";
 import { type CurvePoints, MOST_POINTS, openTonePlace, toned, withTone } from "@/model/tones";
 import { facetFor, useDesk } from "@/state/desk";
-import { useMessages } from "@/state/messages";
+import { findOut } from "@/state/finding";
 import { usePairing } from "@/state/pairing";
 import { savedRevision } from "@/state/project";
 import { type Channel, type SpotRole, useToning } from "@/state/toning";
 
-/** Pixels of the screen: what is pointed at is no single pixel. */
-const SPOT = 3;
-const LARGEST_SPOT = 64;
 /** Pixels of the screen that lead from black to white. */
 const FULL_WAY = 300;
 const NEAR = 0.03;
@@ -78,10 +75,6 @@ function pairedAt({ layer, place }: Open, at: Point): DrawDrag {
   };
 }
 
-function spotRadius(): number {
-  return Math.min(Math.max(SPOT / (viewInForce()?.scale ?? 1), 0.5), LARGEST_SPOT);
-}
-
 interface Sought {
   readonly role: SpotRole | "ends" | "each";
   readonly x?: number;
@@ -96,14 +89,11 @@ export async function findLevels(
   place: number,
   { role, x = 0, y = 0, radius = 1 }: Sought,
 ): Promise<void> {
-  try {
+  await findOut(async () => {
     const revision = await savedRevision();
     const asked = { revision, layer_id: layer.id, place, x, y, radius, role };
-    const levels = await askForLevels(desk.projectId, asked);
-    desk.edit(toned(layer, withTone(layer, place, levels)));
-  } catch (error) {
-    useMessages.getState().warn(error instanceof Error ? error.message : String(error));
-  }
+    setFound(desk, layer.id, place, await askForLevels(desk.projectId, asked));
+  });
 }
 
 /** Move the curve at the tone of a spot: up makes it lighter, down darker. */
@@ -128,20 +118,16 @@ function curveDrag(
     if (isOver) desk.edit(edit);
   };
   const take = async () => {
-    try {
-      const revision = await savedRevision();
-      const asked = { revision, layer_id: layer.id, place, x, y, radius: spotRadius() };
-      const tone = levelOf(await askForToneColor(desk.projectId, asked), channel);
-      const before = curveOf(layer, place, channel);
-      const near = pointNear(before, tone, NEAR);
-      points = near < 0 ? withPoint(before, [tone, heightOf(before, tone)], MOST_POINTS) : before;
-      at = near < 0 ? pointNear(points, tone, 0) : near;
-      show();
-    } catch (error) {
-      useMessages.getState().warn(error instanceof Error ? error.message : String(error));
-    }
+    const revision = await savedRevision();
+    const asked = { revision, layer_id: layer.id, place, x, y, radius: spotRadius() };
+    const tone = levelOf(await askForToneColor(desk.projectId, asked), channel);
+    const before = curveOf(layer, place, channel);
+    const near = pointNear(before, tone, NEAR);
+    points = near < 0 ? withPoint(before, [tone, heightOf(before, tone)], MOST_POINTS) : before;
+    at = near < 0 ? pointNear(points, tone, 0) : near;
+    show();
   };
-  void take();
+  void findOut(take);
   return {
     kind: "draw",
     move: (event: PointerEvent<Element>) => {

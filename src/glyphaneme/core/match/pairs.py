@@ -8,12 +8,11 @@ from typing import TYPE_CHECKING, Final
 import numpy as np
 
 from glyphaneme.core.color.spaces import decoded, encoded, from_oklab, oklab
-from glyphaneme.core.match.offering import tone_of
+from glyphaneme.core.match.offering import FIELDS
+from glyphaneme.core.tone.match import MOST_CAST, MOST_DOUBLINGS, MOST_STOPS, MatchTone
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
-
-    from glyphaneme.core.tone.match import MatchTone
 
     Floats = NDArray[np.float64]
 
@@ -22,6 +21,10 @@ USUAL: Final = np.array([0.7, 0.3, 0.15, 0.5, 0.4])
 """How much photos usually differ: what is not said stays near to none."""
 ALIKE: Final = np.array([0.02, 0.008, 0.008])
 """How much two spots of the same stuff differ, in Oklab: just visibly."""
+WIDEST: Final = np.array(
+    [MOST_STOPS, MOST_CAST, MOST_CAST, MOST_DOUBLINGS, MOST_DOUBLINGS]
+)
+"""Who points at spots may go as far as a match goes."""
 FREE: Final = {1: np.array([1, 1, 1, 0, 0])}
 """Of one pair, contrast and colour say nothing."""
 
@@ -42,7 +45,7 @@ def by_pairs(these: Floats, those: Floats, to: str) -> MatchTone:
     -------
     MatchTone
         The most likely one, where pairs differ by what is just visible and changes are
-        as large as usual: a least-squares fit with a prior.
+        as large as usual: a least-squares fit with a prior, within a match's limits.
     """
     # Here, not above: loading it takes a fifth of a second at every start.
     from scipy.optimize import least_squares
@@ -52,8 +55,10 @@ def by_pairs(these: Floats, those: Floats, to: str) -> MatchTone:
 
     pull = partial(_misses, these, wanted, free)
     found = np.zeros(5)
-    found[free] = least_squares(pull, np.zeros(len(free)), max_nfev=80).x
-    return tone_of(found, to)
+    bounds = (-WIDEST[free], WIDEST[free])
+    found[free] = least_squares(pull, np.zeros(len(free)), bounds=bounds).x
+    held = np.round(found, 3).tolist()
+    return MatchTone(to=to, **dict(zip(FIELDS, held, strict=True)))
 
 
 def _misses(

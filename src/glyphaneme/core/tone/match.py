@@ -23,9 +23,15 @@ MIDDLE = 0.5
 POINTS = 10
 """Of each curve that a match becomes when it is taken apart, at most."""
 
-Stops = Annotated[float, Field(ge=-3, le=3, allow_inf_nan=False)]
-Doublings = Annotated[float, Field(ge=-1.5, le=1.5, allow_inf_nan=False)]
-Cast = Annotated[float, Field(ge=-1, le=1, allow_inf_nan=False)]
+MOST_STOPS = 3.0
+MOST_CAST = 1.0
+MOST_DOUBLINGS = 1.5
+
+Stops = Annotated[float, Field(ge=-MOST_STOPS, le=MOST_STOPS, allow_inf_nan=False)]
+Doublings = Annotated[
+    float, Field(ge=-MOST_DOUBLINGS, le=MOST_DOUBLINGS, allow_inf_nan=False)
+]
+Cast = Annotated[float, Field(ge=-MOST_CAST, le=MOST_CAST, allow_inf_nan=False)]
 MatchedTo = Annotated[
     str, Field(min_length=1, max_length=LONGEST_NAME, pattern=r"^[^\x00]+$")
 ]
