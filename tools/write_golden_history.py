@@ -1,7 +1,7 @@
 """Writes a history of every kind of edit, as this version stores it.
 
 Run once for each released version, and keep what it writes:
-`PYTHONPATH=src python -m tools.write_golden_history tests/golden/version-7.jsonl`
+`PYTHONPATH=src python -m tools.write_golden_history tests/golden/version-8.jsonl`
 """
 
 from __future__ import annotations
@@ -292,6 +292,27 @@ STEPS = [
     of("switch_mend", "west", mend_id="dust", works=False),
     of("remove_mend", "west", mend_id="wire"),
     of("dissolve_group", "tinted"),
+    of("add_mending", "repairs", name="Repairs"),
+    of("mend_photo", "repairs", mend={"id": "a", "points": [[30, 90]], "size": 12}),
+    of(
+        "mend_photo",
+        "repairs",
+        mend={"id": "b", "points": [[200, 30], [380.5, 95]], "size": 5},
+    ),
+    {
+        "kind": "set_canvas",
+        "canvas": {**CANVAS, "width": 1000},
+        "shift_x": 15,
+        "shift_y": -8,
+        "scale": 1.25,
+        "turn": 3,
+    },
+    of("switch_mend", "repairs", mend_id="b", works=False),
+    of("add_color", "cloth", name="Cloth", color="#705040", index=9),
+    group("mended", "Mended", "cloth", "repairs"),
+    placed("mended", 520, 330, 0.8, turn=15),
+    of("dissolve_group", "mended"),
+    of("remove_mend", "repairs", mend_id="a"),
 ]
 
 

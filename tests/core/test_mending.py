@@ -197,6 +197,15 @@ def test_alpha_stays_as_it_is() -> None:
     assert (levels[0][..., :3] != pixels[..., :3]).any()
 
 
+def test_nothing_is_filled_where_a_picture_is_clear_nor_from_there() -> None:
+    pixels = np.full((200, 200, 4), 255, np.uint8)
+    pixels[..., :3] = 110
+    pixels[:, 100:] = (255, 0, 0, 0)
+    patch = patch_for(pixels, speck(98, 100, 30))
+    assert patch.columns.max() == 99
+    assert np.abs(patch.colors[:, :3].astype(int) - 110).max() <= 1
+
+
 def test_a_long_wire_goes_through_many_squares_and_is_filled_once() -> None:
     pixels = np.full((900, 1100, 4), 255, np.uint8)
     pixels[..., :3] = 90
@@ -205,7 +214,8 @@ def test_a_long_wire_goes_through_many_squares_and_is_filled_once() -> None:
     places = patch.rows.astype(np.int64) * 1100 + patch.columns
     assert len(places) == len(np.unique(places))
     assert len(places) == pytest.approx(wire.length * 6, rel=0.15)
-    assert np.abs(patch.colors.astype(int) - 90).max() <= 1
+    assert np.abs(patch.colors[:, :3].astype(int) - 90).max() <= 1
+    assert (patch.colors[:, 3] == 255).all()
 
 
 def test_a_mend_covers_a_disk_of_its_size() -> None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
@@ -129,6 +129,7 @@ def test_curve_of_one_channel_comes_before_that_of_all() -> None:
 
 
 @given(st.lists(st.floats(0, 1), min_size=2, max_size=16))
+@example([0.0, 2.2e-311, 1.0])
 def test_a_curve_never_swings_beyond_its_points(heights: list[float]) -> None:
     x = np.linspace(0, 1, len(heights))
     curve = monotone(list(zip(x.tolist(), heights, strict=True)))

@@ -22,6 +22,7 @@ export type ColorLayer = Answered<Schemas["ColorLayer"]>;
 export type GradientLayer = Answered<Schemas["GradientLayer"]>;
 export type GroupLayer = Answered<Schemas["GroupLayer"]>;
 export type ToningLayer = Answered<Schemas["ToningLayer"]>;
+export type MendingLayer = Answered<Schemas["MendingLayer"]>;
 
 export type Fade = Answered<Schemas["Fade"]>;
 export type Mask = Answered<Schemas["Mask"]>;
@@ -33,6 +34,8 @@ export type Tone = ToningLayer["tones"][number];
 export type Layer = Composite["layers"][number];
 export type PlacedLayer = PhotoLayer | GroupLayer;
 export type TonedLayer = PhotoLayer | GroupLayer | ToningLayer;
+export type MendedLayer = PhotoLayer | MendingLayer;
+export type ChangingLayer = ToningLayer | MendingLayer;
 export type WashLayer = ColorLayer | GradientLayer;
 
 /** A project as it stands, with the sentences that say so. */
@@ -96,6 +99,16 @@ export function isPlaced(layer: Layer | undefined): layer is PlacedLayer {
 /** Tell whether a layer has tones: colours and gradients say their colours themselves. */
 export function isToned(layer: Layer | undefined): layer is TonedLayer {
   return layer?.kind === "toning" || isPlaced(layer);
+}
+
+/** Tell whether places can be mended by a layer: its own photo's, or those beneath it. */
+export function isMended(layer: Layer | undefined): layer is MendedLayer {
+  return layer?.kind === "photo" || layer?.kind === "mending";
+}
+
+/** Tell whether a layer only changes what lies beneath, and has no pixels of its own. */
+export function isChanging(layer: Layer): layer is ChangingLayer {
+  return layer.kind === "toning" || layer.kind === "mending";
 }
 
 /** Tell whether a layer, or a group around it, is locked. */

@@ -8,11 +8,12 @@ import {
   type Composite,
   type Edit,
   groupsAround,
+  isMended,
   isPlaced,
   isToned,
   type Layer,
   type Mask,
-  type PhotoLayer,
+  type MendedLayer,
   type Placement,
   type TonedLayer,
 } from "@/model/composite";
@@ -30,6 +31,7 @@ function withEdit(composite: Composite, edit: Edit): Composite {
     case "add_color":
     case "add_gradient":
     case "add_toning":
+    case "add_mending":
     case "copy_tones":
     case "part_match":
     case "color_by_brush":
@@ -150,11 +152,11 @@ function retoned(layer: Layer, tones: TonedLayer["tones"]): Layer {
 type MendEdit = Extract<Edit, { kind: "mend_photo" | "switch_mend" | "remove_mend" }>;
 
 function mended(layer: Layer, edit: MendEdit): Layer {
-  if (layer.kind !== "photo") return layer;
+  if (!isMended(layer)) return layer;
   return { ...layer, mends: mendsAfter(layer.mends, edit) };
 }
 
-function mendsAfter(mends: PhotoLayer["mends"], edit: MendEdit): PhotoLayer["mends"] {
+function mendsAfter(mends: MendedLayer["mends"], edit: MendEdit): MendedLayer["mends"] {
   switch (edit.kind) {
     case "mend_photo":
       return [...mends, edit.mend];

@@ -18,7 +18,7 @@ interface Step {
   readonly after: Composite;
 }
 
-const path = "../tests/golden/version-7.jsonl";
+const path = "../tests/golden/version-8.jsonl";
 const [begun, ...steps] = readFileSync(path, "utf8")
   .trim()
   .split("\n")

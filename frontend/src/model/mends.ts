@@ -1,13 +1,19 @@
-/** Mended places of a photo: which is open, and new ones by hand. */
+/** Mended places of a photo or a pile: which is open, and new ones by hand. */
 
 import { MEND } from "@generated/limits";
 import { v4 as newId } from "uuid";
-import type { Edit, Layer, PhotoLayer } from "@/model/composite";
+import {
+  type Composite,
+  type Edit,
+  isMended,
+  type Layer,
+  type MendedLayer,
+} from "@/model/composite";
 import type { Point } from "@/model/geometry";
-import type { Lying } from "@/model/lying";
-import { owned, ownSize } from "@/model/mattes";
+import { type Lying, lyingOf } from "@/model/lying";
+import { owned, ownSize, pictureLying } from "@/model/mattes";
 
-export type Mend = PhotoLayer["mends"][number];
+export type Mend = MendedLayer["mends"][number];
 
 /** The line that is open while places are mended, and of one that is there. */
 export const MENDING = "mend";
@@ -15,7 +21,7 @@ const ONE = "mend-";
 
 /** Tell whether a press on the stage mends. */
 export function isMending(layer: Layer | undefined, line: string | null): boolean {
-  return layer?.kind === "photo" && (line === MENDING || (line?.startsWith(ONE) ?? false));
+  return isMended(layer) && (line === MENDING || (line?.startsWith(ONE) ?? false));
 }
 
 export function mendLine({ id }: Mend): string {
@@ -24,9 +30,14 @@ export function mendLine({ id }: Mend): string {
 
 /** Return the place of the mend that is open, if one is. */
 export function openMend(layer: Layer | undefined, line: string | null): number | null {
-  const mends = layer?.kind === "photo" ? layer.mends : [];
+  const mends = isMended(layer) ? layer.mends : [];
   const place = mends.findIndex((one) => mendLine(one) === line);
   return place < 0 ? null : place;
+}
+
+/** Return how positions of mended places lie: in the photo, or in what the layer lies in. */
+export function mendsLying(composite: Composite, layer: MendedLayer): Lying {
+  return layer.kind === "photo" ? pictureLying(composite, layer) : lyingOf(composite, layer, false);
 }
 
 /** The service fills places a little larger than that in one piece. */
@@ -35,7 +46,7 @@ const THINNEST = 4;
 
 /** Return the edits that mend what was gone over: a long way in several pieces. */
 export function mendEdits(
-  layer: PhotoLayer,
+  layer: MendedLayer,
   lying: Lying,
   way: readonly Point[],
   size: number,

@@ -11,6 +11,7 @@ import {
   isPlaced,
   type Layer,
   type Mask,
+  type MendedLayer,
   type PlacedLayer,
   type Placement,
 } from "@/model/composite";
@@ -76,10 +77,24 @@ export function carriedBy({ x, y, scale, turn }: Carrying): (layer: Layer) => La
     if (isPlaced(shown)) {
       return { ...shown, placement: carriedPlacement(shown.placement, { x, y, scale, turn }) };
     }
+    if (shown.kind === "mending") {
+      return { ...shown, mends: shown.mends.map((mend) => carriedMend(mend, move, scale)) };
+    }
     if (shown.kind !== "gradient") return shown;
     const gradient = movedGradient(shown.gradient, move, scale);
     return { ...shown, gradient: { ...gradient, ...keptPoint(gradient) } };
   };
+}
+
+type Mend = MendedLayer["mends"][number];
+
+/** What grows beyond its limits the service holds within them. */
+function carriedMend(mend: Mend, move: (at: Point) => Point, scale: number): Mend {
+  const points = mend.points.map(([x, y]): [number, number] => {
+    const at = move({ x, y });
+    return [at.x, at.y];
+  });
+  return { ...mend, points, size: mend.size * scale };
 }
 
 /** Which values of effects are lengths in what their layer lies in. */

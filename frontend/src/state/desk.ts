@@ -1,7 +1,7 @@
 /** What the desk shows and works on; nothing of it is an edit. */
 
 import { create } from "zustand";
-import { type Edit, isPlaced, isToned, type Layer } from "@/model/composite";
+import { type Edit, isChanging, isPlaced, isToned, type Layer } from "@/model/composite";
 import type { Point } from "@/model/geometry";
 import type { Size, StageView } from "@/model/viewing";
 
@@ -10,7 +10,8 @@ export type Facet = "wash" | "place" | "cut" | "fade" | "blend" | "tone" | "shad
 /** Return the facet that a layer shows: those of its kind alone. */
 export function facetFor(layer: Layer, facet: Facet): Facet {
   if (facet === "cut" || facet === "fade" || facet === "blend") return facet;
-  if (facet === "shadow" && layer.kind !== "toning") return facet;
+  if (facet === "shadow" && !isChanging(layer)) return facet;
+  if (layer.kind === "mending") return "cut";
   if (layer.kind === "toning" || (facet === "tone" && isToned(layer))) return "tone";
   return isPlaced(layer) ? "place" : "wash";
 }

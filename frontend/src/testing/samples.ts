@@ -48,7 +48,7 @@ export function sampleGroup(id: string, placement: Placement, ...layers: Layer[]
 
 export function sampleComposite(...layers: Layer[]): Composite {
   return {
-    schema_version: 7,
+    schema_version: 8,
     canvas: { width: 100, height: 80, ppi: 240, background: "#ffffff" },
     layers,
   };

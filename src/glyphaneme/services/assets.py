@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 import uuid
+from functools import partial
 from typing import TYPE_CHECKING
 
 from glyphaneme.codecs import decode_matte
 from glyphaneme.core.mask import Raster
-from glyphaneme.core.render import assets_needed, own_pyramid
+from glyphaneme.core.render import assets_needed, own_pyramid, source_of
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import NotThereError
-from glyphaneme.services.mending import mended_pyramid
+from glyphaneme.services.mending import Filling, mended_pyramid, patch_laid
 from glyphaneme.services.painting import painting_at
 from glyphaneme.store.blobs import blob_pieces
 from glyphaneme.store.pictures import find_pictures
@@ -21,7 +22,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.document import Composite, Layer
     from glyphaneme.core.mask import MattePart, RasterPart
     from glyphaneme.core.place import Pyramid
-    from glyphaneme.core.render import Assets, Mended, Needed, OwnColors, View
+    from glyphaneme.core.render import Assets, Mended, Needed, OwnColors, Patched, View
     from glyphaneme.services.studio import Visit
 
 ON_THE_SHELF = "picture on the shelf"
@@ -36,10 +37,12 @@ def assets_of(
     *,
     pile: tuple[Layer, ...] | None = None,
     quick: bool = False,
+    filling: Filling | None = None,
 ) -> Assets:
     """Return all that rendering a view of a composite reads.
 
     Where it must be `quick`, masks that are not at hand are made of smaller pictures.
+    `filling` says how much was filled already that layers mend.
 
     Raises
     ------
@@ -47,10 +50,16 @@ def assets_of(
         A picture is not on the shelf, or a stroke is not kept.
     """
     needed = assets_needed(composite, view, pile=pile)
-    return assets_named(visit, needed, quick=quick)
+    return assets_named(visit, needed, quick=quick, filling=filling)
 
 
-def assets_named(visit: Visit, needed: Needed, *, quick: bool = False) -> Assets:
+def assets_named(
+    visit: Visit,
+    needed: Needed,
+    *,
+    quick: bool = False,
+    filling: Filling | None = None,
+) -> Assets:
     """Return all that was asked for, by its ids.
 
     Raises
@@ -71,7 +80,27 @@ def assets_named(visit: Visit, needed: Needed, *, quick: bool = False) -> Assets
         one.name: _own_colors(visit, one, assets, quick=quick)
         for one in needed.own_colors
     }
-    return {**assets, **own}
+    filling = filling or Filling()
+    read = partial(_beneath, visit, filling, quick=quick)
+    patched = {
+        one.name: patch_laid(visit, one, filling, read, quick=quick)
+        for one in needed.patched
+    }
+    return {**assets, **own, **patched}
+
+
+def _beneath(
+    visit: Visit, filling: Filling, patched: Patched, *, quick: bool
+) -> Assets:
+    """Return all that filling a place reads."""
+    return assets_of(
+        visit,
+        source_of(patched),
+        patched.view,
+        pile=patched.others,
+        quick=quick,
+        filling=filling,
+    )
 
 
 def _mended(visit: Visit, one: Mended) -> Pyramid:

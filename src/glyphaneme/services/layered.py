@@ -33,6 +33,7 @@ from glyphaneme.core.document import (
     Composite,
     GroupLayer,
     Layer,
+    MendingLayer,
     PhotoLayer,
     ToningLayer,
     open_composite,
@@ -47,12 +48,15 @@ from glyphaneme.core.mask.paintings import Painting, painted_all
 from glyphaneme.core.mask.strokes import NamedStroke, require_strokes_named
 from glyphaneme.core.place import Placement, build_pyramid
 from glyphaneme.core.render import (
+    Ground,
     View,
     all_needed,
+    laid_patches,
     mended_copy,
     own_pyramid,
     reach_of,
     render,
+    render_alone,
     render_bands,
 )
 from glyphaneme.core.values import with_fields
@@ -64,6 +68,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.render import Assets
 
 THUMBNAIL_SIDE = 256
+BAND_ROWS = 256
 PLAIN_OP = "svg:src-over"
 OPS: dict[BlendMode, str] = {
     mode: PLAIN_OP if mode is BlendMode.NORMAL else f"svg:{mode.value}"
@@ -105,14 +110,7 @@ class Unpacked(NamedTuple):
     """Their files, by name."""
 
 
-class _Beneath(NamedTuple):
-    """What a layer that tones has beneath it, and the colour that all of it lies on."""
-
-    layers: tuple[Layer, ...]
-    ground: str | None
-
-
-Bake = Callable[[Layer, _Beneath | None], LayerEntry]
+Bake = Callable[[Layer, Ground], LayerEntry]
 
 
 class Sources(NamedTuple):
@@ -141,12 +139,12 @@ def write_layered(
     with OpenRasterWriter(file) as writer:
         done = iter(range(1, steps + 1))
 
-        def bake(layer: Layer, beneath: _Beneath | None) -> LayerEntry:
-            entry = _baked(writer, layer, assets, composite, beneath)
+        def bake(layer: Layer, on: Ground) -> LayerEntry:
+            entry = _baked(writer, layer, assets, composite, on)
             report(next(done) / steps)
             return entry
 
-        entries = tuple(_entries(composite.layers, bake, canvas.background))
+        entries = tuple(_entries(composite.layers, bake, canvas))
         if canvas.background is not None:
             entries = (_sheet(writer, canvas), *entries)
         writer.add_stack(
@@ -221,7 +219,8 @@ def assets_of_layered(unpacked: Unpacked) -> Assets:
     }
     assets: Assets = {**pyramids, **mended, **rasters, **mattes, **paintings}
     own = {one.name: own_pyramid(one, assets) for one in needed.own_colors}
-    return {**assets, **own}
+    assets = {**assets, **own}
+    return {**assets, **laid_patches(needed.patched, assets)}
 
 
 def _is_complete(own: OwnDocument) -> bool:
@@ -346,15 +345,12 @@ def _name(name: str, otherwise: str) -> str:
 
 
 def _entries(
-    layers: tuple[Layer, ...], bake: Bake, ground: str | None
+    layers: tuple[Layer, ...], bake: Bake, canvas: Canvas | None
 ) -> Iterator[LayerEntry | StackEntry]:
-    """Yield what a pile becomes; `ground` is the colour that all of it lies on."""
+    """Yield what a pile becomes, which lies on the canvas or in a group."""
     for place, layer in enumerate(layers):
-        if isinstance(layer, ToningLayer):
-            yield bake(layer, _Beneath(layers[:place], ground))
-            continue
         if not isinstance(layer, GroupLayer) or _changes_as_one(layer):
-            yield bake(layer, None)
+            yield bake(layer, Ground(layers[:place], canvas))
             continue
         members = tuple(lifted(member, layer) for member in layer.layers)
         yield StackEntry(
@@ -368,8 +364,12 @@ def _entries(
 
 
 def _changes_as_one(group: GroupLayer) -> bool:
-    """Tell whether something is done to a group that no stack can say."""
-    return bool(group.mask or group.fades or group.tones or group.effects)
+    """Tell whether something is done to a group that no stack can say.
+
+    What is mended in it is measured in its own pixels.
+    """
+    mends = any(isinstance(one, MendingLayer) for one in group.layers)
+    return bool(mends or group.mask or group.fades or group.tones or group.effects)
 
 
 def _baked(
@@ -377,11 +377,11 @@ def _baked(
     layer: Layer,
     assets: Assets,
     composite: Composite,
-    beneath: _Beneath | None,
+    on: Ground,
 ) -> LayerEntry:
     """Write a layer as it lies on the canvas, as far as that shows it.
 
-    Of one that tones what lies `beneath`, that is written toned.
+    Of one that tones what it lies on, that is written toned.
     """
     canvas, pile = composite.canvas, composite.layers
     whole = View(x=0, y=0, width=canvas.width, height=canvas.height, scale=1)
@@ -399,8 +399,10 @@ def _baked(
     shape = Shape(right - left, bottom - top, opaque=False)
     part = View(left, top, shape.width, shape.height, 1)
     bands = render_bands(alone, assets, part, pile=pile)
-    if beneath is not None:
-        bands = _toned_bands(alone, beneath, assets, part, pile)
+    if isinstance(layer, ToningLayer):
+        bands = _toned_bands(alone, on, assets, part, pile)
+    elif isinstance(layer, MendingLayer):
+        bands = _mended_bands(alone, on, assets, part, pile)
     source = writer.add_layer(bands, shape)
     return LayerEntry(
         name=layer.name,
@@ -415,16 +417,15 @@ def _baked(
 
 def _toned_bands(
     alone: Composite,
-    beneath: _Beneath,
+    on: Ground,
     assets: Assets,
     part: View,
     pile: tuple[Layer, ...],
 ) -> Iterator[PixelsU8]:
     """Render what lies beneath a layer as that tones it, as far as that shows."""
     (layer,) = alone.layers
-    canvas = with_fields(alone.canvas, background=beneath.ground)
     whole = with_fields(layer, mask=None, fades=())
-    toned = Composite(canvas=canvas, layers=(*beneath.layers, whole))
+    toned = Composite(canvas=on.canvas or alone.canvas, layers=(*on.layers, whole))
     shown = ColorLayer(
         id=layer.id,
         name=layer.name,
@@ -442,6 +443,19 @@ def _toned_bands(
         alpha = band[..., 3].astype(np.uint16) * share[..., 3] + 127
         band[..., 3] = alpha // 255
         yield band
+
+
+def _mended_bands(
+    alone: Composite,
+    on: Ground,
+    assets: Assets,
+    part: View,
+    pile: tuple[Layer, ...],
+) -> Iterator[PixelsU8]:
+    """Render what a layer lays over places of what it lies on."""
+    (layer,) = alone.layers
+    for top in range(0, part.height, BAND_ROWS):
+        yield render_alone(layer, on, assets, part.band(top, BAND_ROWS), pile)
 
 
 def _sheet(writer: OpenRasterWriter, canvas: Canvas) -> LayerEntry:

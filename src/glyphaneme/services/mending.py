@@ -1,21 +1,37 @@
-"""Mended photos: what fills each place is found once, and kept as a file."""
+"""Mended places: what fills each of them is found once, and kept as a file."""
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from glyphaneme.codecs import drop_oldest, load_patch, save_patch
-from glyphaneme.core.mend import Patch, lay_patch, patch_for
+from glyphaneme.core.mend import lay_patch, patch_for
+from glyphaneme.core.render import Laid, filled_patch, laid
 
 if TYPE_CHECKING:
-    from glyphaneme.core.mend import Mend
+    from collections.abc import Callable
+    from pathlib import Path
+
+    from glyphaneme.core.mend import Mend, Patch
     from glyphaneme.core.place import Pyramid
-    from glyphaneme.core.render import Assets, Mended
+    from glyphaneme.core.render import Assets, Mended, Patched
     from glyphaneme.services.studio import Visit
 
 MOST_KEPT = 2000
 MOST_AT_ONCE = 6000
 """So many pixels, or one place, are filled for one frame; that takes below a second."""
+ROUGHLY_AT_ONCE = 12
+"""So many places more are filled roughly for it."""
+
+
+@dataclass
+class Filling:
+    """How much of what layers mend was filled for one answer already."""
+
+    pixels: int = 0
+    places: int = 0
+    """Those that were filled roughly."""
 
 
 def mended_pyramid(visit: Visit, mended: Mended, digest: str) -> Pyramid:
@@ -32,7 +48,7 @@ def mended_pyramid(visit: Visit, mended: Mended, digest: str) -> Pyramid:
     filled = 0
     is_whole = True
     for mend, name in zip(mended.mends, mended.patches, strict=True):
-        patch = load_patch(visit.studio.shelf.patches / f"{name}.npz")
+        patch = load_patch(_file_of(visit, name))
         if patch is None and studio.is_waited_for and filled >= MOST_AT_ONCE:
             is_whole = False
             patch = patch_for(pyramid.levels[0], mend, roughly=True)
@@ -44,14 +60,60 @@ def mended_pyramid(visit: Visit, mended: Mended, digest: str) -> Pyramid:
     return studio.mended.put(mended.name, pyramid) if is_whole else pyramid
 
 
+def patch_laid(
+    visit: Visit,
+    patched: Patched,
+    filling: Filling,
+    read: Callable[[Patched], Assets],
+    *,
+    quick: bool,
+) -> Laid:
+    """Return what fills a place that a layer mends; `read` gives what that reads.
+
+    Where somebody waits for it, or it must be `quick`, it may be filled roughly at
+    first, or not at all.
+    """
+    studio, name = visit.studio, patched.name
+    place = _file_of(visit, name)
+    found = studio.patched.get(name)
+    if found is None and (kept := load_patch(place)) is not None:
+        found = studio.patched.put(name, laid(patched, kept))
+    if found is not None:
+        return found
+    is_full = studio.is_waited_for and filling.pixels >= MOST_AT_ONCE
+    rough = studio.rough_patches.get(name) if quick or is_full else None
+    if rough is not None:
+        return rough
+    studio.rough.put(name, value=True)
+    if (quick or is_full) and filling.places >= ROUGHLY_AT_ONCE:
+        return Laid(())
+    assets = read(patched)
+    if quick or is_full or is_rough(visit, assets):
+        filling.places += 1
+        patch = filled_patch(patched, assets, roughly=True)
+        return studio.rough_patches.put(name, laid(patched, patch))
+    patch = filled_patch(patched, assets)
+    filling.pixels += len(patch.rows)
+    _keep(place, patch)
+    studio.rough.put(name, value=False)
+    return studio.patched.put(name, laid(patched, patch))
+
+
 def is_rough(visit: Visit, assets: Assets) -> bool:
     """Tell whether some places of what is shown are filled roughly as yet."""
     return any(visit.studio.rough.get(name) for name in assets)
 
 
 def _found(visit: Visit, name: str, mend: Mend, pyramid: Pyramid) -> Patch:
-    place = visit.studio.shelf.patches / f"{name}.npz"
     found = patch_for(pyramid.levels[0], mend)
-    save_patch(place, found)
-    drop_oldest(place.parent, most=MOST_KEPT)
+    _keep(_file_of(visit, name), found)
     return found
+
+
+def _file_of(visit: Visit, name: str) -> Path:
+    return visit.studio.shelf.patches / f"{name}.npz"
+
+
+def _keep(place: Path, patch: Patch) -> None:
+    save_patch(place, patch)
+    drop_oldest(place.parent, most=MOST_KEPT)

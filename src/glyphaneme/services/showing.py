@@ -175,7 +175,9 @@ def _frame(
     frame = frames.render(picture, shown, assets, asked.view, fine=fine, pile=pile)
     if is_rough(visit, assets):
         frames.forget(picture)
-        asked.rough.append(picture)
+        # One that moves is followed by another anyhow.
+        if fine:
+            asked.rough.append(picture)
     return frame
 
 

@@ -36,6 +36,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.document import Composite
     from glyphaneme.core.mask import Raster
     from glyphaneme.core.mask.paintings import Painting, Underway
+    from glyphaneme.core.render import Laid
 
 KeyT = TypeVar("KeyT")
 ValueT = TypeVar("ValueT")
@@ -49,6 +50,7 @@ PAINTED_BYTES_KEPT = 512 * 1024 * 1024
 DRAFTS_KEPT = 4
 OWN_COLORS_SHOWN = 8
 MENDED_KEPT = 8
+PATCHED_BYTES_KEPT = 96 * 1024 * 1024
 OWN_COLORS_KEPT = 24
 RASTER_BYTES_KEPT = 256 * 1024 * 1024
 NO_FOLDER = Path("no-folder")
@@ -208,6 +210,14 @@ class Studio:
     """Parts of masks that are pixels; counted with the smaller sizes to come."""
     mended: Recent[str, Pyramid] = field(default_factory=lambda: Recent(MENDED_KEPT))
     """Photos with places mended, which share with their files what is not changed."""
+    patched: Recent[str, Laid] = field(
+        default_factory=lambda: Recent(PATCHED_BYTES_KEPT, lambda one: one.nbytes)
+    )
+    """What fills places that layers mend of what lies beneath them."""
+    rough_patches: Recent[str, Laid] = field(
+        default_factory=lambda: Recent(STATES_KEPT)
+    )
+    """The same for those that are filled roughly as yet."""
     rough: Recent[str, bool] = field(default_factory=lambda: Recent(STATES_KEPT))
     """Whether some of those places are filled roughly as yet."""
     own_colors: Recent[Hashable, Pyramid] = field(

@@ -18,6 +18,7 @@ import {
 import { movedBy } from "@/model/geometry";
 import { firstGradient } from "@/model/gradients";
 import { newShape } from "@/model/masks";
+import { MENDING } from "@/model/mends";
 import { intoPile, onCanvas } from "@/model/nesting";
 import { useBrush } from "@/state/brush";
 import { useDesk } from "@/state/desk";
@@ -220,6 +221,15 @@ export function layToning(desk: DeskActions): void {
   const id = newId();
   desk.edit({ kind: "add_toning", layer_id: id, name: "Tones", tones: [], index: null });
   useDesk.getState().actions.open(id, "tone");
+}
+
+/** Mend what everything there is so far shows, and begin at once. */
+export function layMending(desk: DeskActions): void {
+  const id = newId();
+  desk.edit({ kind: "add_mending", layer_id: id, name: "Repairs", index: null });
+  const { open, openLine } = useDesk.getState().actions;
+  open(id, "cut");
+  openLine(MENDING);
 }
 
 /** Lay a copy over the layer and open it. */

@@ -6,7 +6,7 @@ import styled from "styled-components";
 import { exportUrl } from "@/api/calls";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { useFinish } from "@/features/finish/useFinish";
-import type { Canvas, Composite } from "@/model/composite";
+import { type Canvas, type Composite, isChanging } from "@/model/composite";
 import { fromPixels } from "@/model/sizes";
 import { sayLength } from "@/model/wording";
 import { expectedComposite, useComposite } from "@/state/project";
@@ -168,9 +168,8 @@ function WhatChoice({ what, format, onChange }: WhatChoiceProps): ReactElement |
 }
 
 function shownLayers(composite: Composite | null): string[] {
-  // What only tones the rest has no pixels of its own.
   return (composite?.layers ?? [])
-    .filter(({ visible, kind }) => visible && kind !== "toning")
+    .filter((layer) => layer.visible && !isChanging(layer))
     .map(({ id }) => id);
 }
 

@@ -20,6 +20,7 @@ import { ColorWash } from "@/features/pile/WashFacet";
 import {
   allLayers,
   type Composite,
+  isChanging,
   isLocked,
   isPlaced,
   type Layer,
@@ -88,6 +89,7 @@ export function CutFacet({ layer }: { readonly layer: Layer }): ReactElement | n
   const isOff = isLocked(composite, layer.id);
   return (
     <>
+      {isOff || layer.kind !== "mending" ? null : <MendFacet layer={layer} />}
       {layer.mask ? <Recipe layer={layer} mask={layer.mask} isOff={isOff} /> : null}
       {isOff || isMendingNow ? null : <Worked layer={layer} composite={composite} />}
       {isOff || layer.kind !== "photo" ? null : <MendFacet layer={layer} />}
@@ -285,7 +287,7 @@ function AddLine({ layer, composite }: AddLineProps): ReactElement {
   const around = pathTo(composite.layers, layer.id);
   const inside = allLayers(membersOf(layer));
   const readable = allLayers(composite.layers).filter(
-    (one) => one.kind !== "toning" && !around.includes(one) && !inside.includes(one),
+    (one) => !isChanging(one) && !around.includes(one) && !inside.includes(one),
   );
   const others = allLayers(composite.layers).filter((one) => one.id !== layer.id && one.mask);
   return (

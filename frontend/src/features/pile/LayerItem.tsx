@@ -18,7 +18,7 @@ import { useSentence } from "@/features/pile/useSentence";
 import { WashFacet } from "@/features/pile/WashFacet";
 import { ShadowFacet } from "@/features/shadow/ShadowFacet";
 import { ToneFacet } from "@/features/tone/ToneFacet";
-import { isPlaced, isToned, type Layer, pathTo } from "@/model/composite";
+import { isChanging, isPlaced, isToned, type Layer, pathTo } from "@/model/composite";
 import { shapingLine } from "@/model/shaping";
 import { type Facet, facetFor, useDesk } from "@/state/desk";
 import { color } from "@/theme/tokens";
@@ -193,7 +193,7 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
           <ToneFacet layer={layer} />
         </FacetRow>
       ) : null}
-      {layer.kind === "toning" ? null : (
+      {isChanging(layer) ? null : (
         <FacetRow
           name="Shadow"
           keyed={1}

@@ -63,6 +63,20 @@ const Toning = styled.span`
   );
 `;
 
+/** A darn: threads that cross, on plain cloth. */
+const Mending = styled.span`
+  display: block;
+  width: 100%;
+  height: 100%;
+  border: 1px solid ${color.rule};
+  background:
+    repeating-linear-gradient(to right, #6d665a 0 1px, transparent 1px 4px) center / 15px 13px
+      no-repeat,
+    repeating-linear-gradient(to bottom, #6d665a 0 1px, transparent 1px 4px) center / 15px 13px
+      no-repeat,
+    #efe9dc;
+`;
+
 /** What the layer's mask hides, dimmed under slanted lines, as on the stage. */
 const Hatching = styled.span`
   position: absolute;
@@ -110,6 +124,8 @@ function Look({ layer }: { readonly layer: Layer }): ReactElement | null {
       return <Wash style={{ background: gradientLook(layer.gradient) }} />;
     case "toning":
       return <Toning />;
+    case "mending":
+      return <Mending />;
     case "group": {
       const front = layer.layers.at(-1);
       return front ? <Look layer={front} /> : null;

@@ -1,11 +1,11 @@
-/** Mended places of a photo: the brush, and the places as lines. */
+/** Mended places of a photo or a pile: the brush, and the places as lines. */
 
 import type { ReactElement } from "react";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { BrushSize } from "@/features/pile/BrushSettings";
 import { useSentence } from "@/features/pile/useSentence";
-import type { PhotoLayer } from "@/model/composite";
+import type { MendedLayer } from "@/model/composite";
 import { isMending, MENDING, type Mend, mendLine, openMend } from "@/model/mends";
 import { useDesk } from "@/state/desk";
 import { useMending } from "@/state/mending";
@@ -49,7 +49,7 @@ const Words = styled.p`
 const USUAL_SIZE = 80;
 const FIRST_SIZE = 18;
 
-export function MendFacet({ layer }: { readonly layer: PhotoLayer }): ReactElement {
+export function MendFacet({ layer }: { readonly layer: MendedLayer }): ReactElement {
   const { openLine } = useDesk((state) => state.actions);
   const mends = useDesk((desk) => isMending(layer, desk.line));
   const { size, set } = useMending();
@@ -73,6 +73,7 @@ export function MendFacet({ layer }: { readonly layer: PhotoLayer }): ReactEleme
       ) : (
         <Words>
           <LiveWord onPress={() => openLine(MENDING)}>Mend</LiveWord> specks, scratches and wires
+          {layer.kind === "mending" ? " of everything beneath" : ""}
           {layer.mends.length > 0 ? ":" : "."}
         </Words>
       )}
@@ -81,7 +82,7 @@ export function MendFacet({ layer }: { readonly layer: PhotoLayer }): ReactEleme
   );
 }
 
-function MendLines({ layer }: { readonly layer: PhotoLayer }): ReactElement {
+function MendLines({ layer }: { readonly layer: MendedLayer }): ReactElement {
   const { mends: words } = useSentence(layer);
   const { openLine } = useDesk((state) => state.actions);
   const open = useDesk((desk) => openMend(layer, desk.line));
@@ -108,7 +109,7 @@ function MendLines({ layer }: { readonly layer: PhotoLayer }): ReactElement {
 }
 
 interface OpenMendProps {
-  readonly layer: PhotoLayer;
+  readonly layer: MendedLayer;
   readonly mend: Mend;
 }
 

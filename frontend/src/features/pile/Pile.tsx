@@ -2,7 +2,7 @@
 
 import type { ReactElement } from "react";
 import styled from "styled-components";
-import { layColor, layGradient, layPanel, layToning } from "@/features/desk/commands";
+import { layColor, layGradient, layMending, layPanel, layToning } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { ChosenPanel } from "@/features/pile/ChosenPanel";
 import { LayerList } from "@/features/pile/LayerItem";
@@ -66,7 +66,8 @@ export function Pile(): ReactElement {
         <LiveWord onPress={() => layGradient(desk)}>gradient</LiveWord>, a{" "}
         <LiveWord onPress={() => layPanel(desk)}>panel for words</LiveWord>, a{" "}
         <LiveWord onPress={openShelf}>photo</LiveWord>, or{" "}
-        <LiveWord onPress={() => layToning(desk)}>tone everything</LiveWord>.
+        <LiveWord onPress={() => layToning(desk)}>tone</LiveWord> or{" "}
+        <LiveWord onPress={() => layMending(desk)}>mend everything</LiveWord>.
       </LayOn>
       <Scroll>
         {layers.length === 0 ? (

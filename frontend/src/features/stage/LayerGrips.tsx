@@ -12,7 +12,7 @@ import { RoughMarks } from "@/features/stage/RoughMarks";
 import { ShadowGrips } from "@/features/stage/ShadowGrips";
 import { ShapeGrips } from "@/features/stage/ShapeGrips";
 import { ShapingGrips } from "@/features/stage/ShapingGrips";
-import { type Composite, isLocked, isPlaced, type Layer } from "@/model/composite";
+import { type Composite, isLocked, isMended, isPlaced, type Layer } from "@/model/composite";
 import { drawnKind, type EvenPart, hasColours, isOwnColour } from "@/model/drawing";
 import { openEffectPlace } from "@/model/effects";
 import { openFade } from "@/model/fades";
@@ -115,9 +115,7 @@ function RoughGrips({ composite, layer, view }: LayerGripsProps): ReactElement |
 }
 
 function MendGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
-  return layer.kind === "photo" ? (
-    <MendMarks composite={composite} layer={layer} view={view} />
-  ) : null;
+  return isMended(layer) ? <MendMarks composite={composite} layer={layer} view={view} /> : null;
 }
 
 function PartGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {

@@ -3,16 +3,15 @@
 import type { ReactElement } from "react";
 import { SizeRing, Trace } from "@/features/stage/BrushRing";
 import { listed, Outline } from "@/features/stage/gripParts";
-import type { Composite, PhotoLayer } from "@/model/composite";
-import { pictureLying } from "@/model/mattes";
-import { openMend } from "@/model/mends";
+import type { Composite, MendedLayer } from "@/model/composite";
+import { mendsLying, openMend } from "@/model/mends";
 import { canvasToStage, type StageView } from "@/model/viewing";
 import { useDesk } from "@/state/desk";
 import { useMending } from "@/state/mending";
 
 interface MendMarksProps {
   readonly composite: Composite;
-  readonly layer: PhotoLayer;
+  readonly layer: MendedLayer;
   readonly view: StageView;
 }
 
@@ -22,7 +21,7 @@ export function MendMarks({ composite, layer, view }: MendMarksProps): ReactElem
   const { size, trace } = useMending();
   const place = useDesk((desk) => openMend(layer, desk.line));
   const open = place === null ? undefined : layer.mends[place];
-  const lying = pictureLying(composite, layer);
+  const lying = mendsLying(composite, layer);
   const seen = (x: number, y: number) => canvasToStage(view, lying.toCanvas({ x, y }));
   const drawn = trace.map((at) => canvasToStage(view, at));
   return (

@@ -6,9 +6,8 @@ import type { DrawDrag } from "@/features/stage/drawing";
 import { goneOn, thinned } from "@/features/stage/roughStroke";
 import { stagePoint } from "@/features/stage/useHold";
 import { viewInForce } from "@/features/stage/zooming";
-import { type Composite, isLocked } from "@/model/composite";
-import { pictureLying } from "@/model/mattes";
-import { isMending, mendEdits } from "@/model/mends";
+import { type Composite, isLocked, isMended } from "@/model/composite";
+import { isMending, mendEdits, mendsLying } from "@/model/mends";
 import { onCanvas } from "@/model/nesting";
 import { canPaintAt } from "@/model/strokes";
 import { stageToCanvas } from "@/model/viewing";
@@ -16,7 +15,7 @@ import { facetFor, useDesk } from "@/state/desk";
 import { useMending } from "@/state/mending";
 import { useMessages } from "@/state/messages";
 
-/** Tell whether a press on the stage mends the open photo. */
+/** Tell whether a press on the stage mends. */
 export function mendingNow(): boolean {
   const { facet, line } = useDesk.getState();
   const layer = openLayer();
@@ -27,9 +26,9 @@ export function mendingNow(): boolean {
 export function beginMend(composite: Composite, event: PointerEvent<Element>): DrawDrag | null {
   const layer = openLayer();
   const view = viewInForce();
-  if (layer?.kind !== "photo" || !view || isLocked(composite, layer.id)) return null;
+  if (!isMended(layer) || !view || isLocked(composite, layer.id)) return null;
   const first = stageToCanvas(view, stagePoint(event));
-  if (!canPaintAt(onCanvas(composite, layer), first)) {
+  if (layer.kind === "photo" && !canPaintAt(onCanvas(composite, layer), first)) {
     useMessages.getState().say(`${layer.name} has nothing there to mend.`);
     return null;
   }
@@ -44,7 +43,7 @@ export function beginMend(composite: Composite, event: PointerEvent<Element>): D
     },
     end: (desk) => {
       set({ trace: [] });
-      const lying = pictureLying(composite, layer);
+      const lying = mendsLying(composite, layer);
       for (const edit of mendEdits(layer, lying, thinned(points), size)) desk.edit(edit);
     },
   };

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 from glyphaneme.core.document.grouping import on_canvas
 from glyphaneme.core.document.model import (
     NEUTRAL,
+    ChangingLayer,
     TonedLayer,
     ToningLayer,
     members_of,
@@ -40,10 +41,10 @@ def alone(composite: Composite, layer_id: str) -> Composite:
     LayerMissingError
         There is no such layer.
     NoSuchWorkError
-        It only tones others, and has no pixels of its own.
+        It only changes others, and has no pixels of its own.
     """
     path = composite.path_to(layer_id)
-    if isinstance(path[-1], ToningLayer):
+    if isinstance(path[-1], ChangingLayer):
         raise NoSuchWorkError(path[-1].kind, "has no pixels of its own")
     layer = path[-1]
     plain = NEUTRAL | {"name": layer.name, "fades": (), "effects": layer.effects}

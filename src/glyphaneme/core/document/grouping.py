@@ -12,6 +12,7 @@ from glyphaneme.core.document.model import (
     GradientLayer,
     GroupLayer,
     Layer,
+    MendingLayer,
     PhotoLayer,
     ToningLayer,
 )
@@ -346,6 +347,8 @@ def _carried(layer: Layer, move: MatrixF64, placement: Placement | None) -> Laye
     is_placed = placement is not None
     if isinstance(layer, ToningLayer):
         fields["tones"] = scaled(layer.tones, pixel_size(move))
+    if isinstance(layer, MendingLayer):
+        fields["mends"] = tuple(mend.carried(move) for mend in layer.mends)
     if layer.effects:
         size = pixel_size(move)
         fields["effects"] = tuple(one.scaled(size) for one in layer.effects)

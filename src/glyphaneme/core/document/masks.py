@@ -7,10 +7,10 @@ from typing import TYPE_CHECKING
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document.grouping import lowered_through, on_canvas
 from glyphaneme.core.document.model import (
+    ChangingLayer,
     ColorLayer,
     GroupLayer,
     PlacedLayer,
-    ToningLayer,
 )
 from glyphaneme.core.mask import Mask
 from glyphaneme.core.mask.layer_part import LayerPart
@@ -139,7 +139,7 @@ def hidden_part(composite: Composite, layer_id: str) -> Composite:
     -------
     Composite
         That layer alone, inside out and plainly blended, on a clear canvas; without
-        any layers where it has no mask, or is not visible. Of one that tones others,
+        any layers where it has no mask, or is not visible. Of one that changes others,
         grey: it has no pixels of its own.
     """
     *groups, layer = composite.path_to(layer_id)
@@ -148,7 +148,7 @@ def hidden_part(composite: Composite, layer_id: str) -> Composite:
     mask = layer.mask
     if mask is None or not all(one.visible for one in (*groups, layer)):
         return bare
-    if isinstance(layer, ToningLayer):
+    if isinstance(layer, ChangingLayer):
         layer = ColorLayer(id=layer.id, name=layer.name, color=NO_PIXELS, mask=mask)
     turned = with_fields(mask, inverted=not mask.inverted, strength=1.0)
     plain = with_fields(layer, fades=(), effects=(), blend=BlendMode.NORMAL)

@@ -28,7 +28,7 @@ from glyphaneme.core.tone import Tones
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-SCHEMA_VERSION: Final = 7
+SCHEMA_VERSION: Final = 8
 """Of stored composites and edits; a new one needs a step in `upcasting`."""
 
 MAX_SIDE = 30_000
@@ -44,6 +44,7 @@ Name = Annotated[
 ]
 Pixels = Annotated[int, Field(ge=1, le=MAX_SIDE)]
 Extent = Annotated[int, Field(ge=1)]
+Mends = Annotated[tuple[Mend, ...], Field(max_length=MAX_MENDS)]
 
 
 class Canvas(BaseModel):
@@ -133,7 +134,7 @@ class PhotoLayer(LayerBase):
     width: Extent
     height: Extent
     placement: Placement
-    mends: Annotated[tuple[Mend, ...], Field(max_length=MAX_MENDS)] = ()
+    mends: Mends = ()
     tones: Tones = ()
 
 
@@ -158,6 +159,16 @@ class ToningLayer(LayerBase):
     tones: Tones = ()
 
 
+class MendingLayer(LayerBase):
+    """Places of everything beneath it in its pile, each filled from around it.
+
+    They are measured in what it lies in; what is filled follows what lies beneath.
+    """
+
+    kind: Literal["mending"] = "mending"
+    mends: Mends = ()
+
+
 class GroupLayer(LayerBase):
     """Layers that are laid over what lies beneath as one; blending is isolated.
 
@@ -180,8 +191,11 @@ class GroupLayer(LayerBase):
 
 PlacedLayer: TypeAlias = PhotoLayer | GroupLayer
 TonedLayer: TypeAlias = PhotoLayer | GroupLayer | ToningLayer
+MendedLayer: TypeAlias = PhotoLayer | MendingLayer
+ChangingLayer: TypeAlias = ToningLayer | MendingLayer
+"""Those that change what lies beneath them, and have no pixels of their own."""
 Layer: TypeAlias = Annotated[
-    PhotoLayer | ColorLayer | GradientLayer | ToningLayer | GroupLayer,
+    PhotoLayer | ColorLayer | GradientLayer | ToningLayer | MendingLayer | GroupLayer,
     Field(discriminator="kind"),
 ]
 
@@ -197,7 +211,7 @@ class Composite(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    schema_version: Literal[7] = SCHEMA_VERSION
+    schema_version: Literal[8] = SCHEMA_VERSION
     canvas: Canvas
     layers: tuple[Layer, ...] = ()
 

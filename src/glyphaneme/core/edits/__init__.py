@@ -2,7 +2,13 @@
 
 from __future__ import annotations
 
-from glyphaneme.core.edits.adding import AddColor, AddGradient, AddLayer, AddToning
+from glyphaneme.core.edits.adding import (
+    AddColor,
+    AddGradient,
+    AddLayer,
+    AddMending,
+    AddToning,
+)
 from glyphaneme.core.edits.applying import apply, decided, describe_edit
 from glyphaneme.core.edits.arranging import (
     AlignLayers,
@@ -51,6 +57,7 @@ __all__ = [
     "AddColor",
     "AddGradient",
     "AddLayer",
+    "AddMending",
     "AddPart",
     "AddToning",
     "AlignLayers",

@@ -1,4 +1,4 @@
-"""Laying something new on: a photo, a colour, a gradient, tones."""
+"""Laying something new on: a photo, a colour, a gradient, tones, repairs."""
 
 from __future__ import annotations
 
@@ -14,6 +14,7 @@ from glyphaneme.core.document.model import (
     ColorLayer,
     GradientLayer,
     LayerId,
+    MendingLayer,
     Name,
     PhotoLayer,
     PictureId,
@@ -126,3 +127,13 @@ class AddToning(_Adding):
     def new_layer(self, _composite: Composite) -> Layer:
         """Return the layer that tones."""
         return ToningLayer(id=self.layer_id, name=self.name, tones=self.tones)
+
+
+class AddMending(_Adding):
+    """Mend what is made of everything beneath."""
+
+    kind: Literal["add_mending"] = "add_mending"
+
+    def new_layer(self, _composite: Composite) -> Layer:
+        """Return the layer that mends, in no place yet."""
+        return MendingLayer(id=self.layer_id, name=self.name)

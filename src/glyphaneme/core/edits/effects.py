@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any, Literal
 
-from glyphaneme.core.document.model import PlacedLayer, ToningLayer
+from glyphaneme.core.document.model import ChangingLayer, PlacedLayer
 from glyphaneme.core.edits.base import FieldEdit
 from glyphaneme.core.effect import Effects
 from glyphaneme.core.errors import NoSuchWorkError
@@ -32,7 +32,7 @@ class ShadeLayer(FieldEdit):
         NoSuchWorkError
             It is of such a kind.
         """
-        if isinstance(layer, ToningLayer):
+        if isinstance(layer, ChangingLayer):
             raise NoSuchWorkError(layer.kind, "has no shape that throws a shadow")
         stands = any(effect.stands for effect in self.effects)
         if stands and not isinstance(layer, PlacedLayer):

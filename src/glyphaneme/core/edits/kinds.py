@@ -6,7 +6,13 @@ from typing import Annotated, Any, TypeAlias
 
 from pydantic import Field, TypeAdapter
 
-from glyphaneme.core.edits.adding import AddColor, AddGradient, AddLayer, AddToning
+from glyphaneme.core.edits.adding import (
+    AddColor,
+    AddGradient,
+    AddLayer,
+    AddMending,
+    AddToning,
+)
 from glyphaneme.core.edits.arranging import AlignLayers, PlaceLayers, SpaceLayers
 from glyphaneme.core.edits.blending import BlendLayer
 from glyphaneme.core.edits.canvas import SetCanvas
@@ -47,6 +53,7 @@ Edit: TypeAlias = Annotated[
     AddLayer
     | AddColor
     | AddGradient
+    | AddMending
     | AddToning
     | RemoveLayer
     | DuplicateLayer

@@ -1,11 +1,11 @@
-"""Mending places of a photo, switching them off, and taking them back."""
+"""Mending places of a photo or a pile, switching them off, and taking them back."""
 
 from __future__ import annotations
 
 from typing import TYPE_CHECKING, Literal
 
 from glyphaneme.core.document.changing import require_unlocked, with_layer_fields
-from glyphaneme.core.document.model import PhotoLayer
+from glyphaneme.core.document.model import MendedLayer
 from glyphaneme.core.edits.base import LayerEdit
 from glyphaneme.core.errors import (
     MendExistsError,
@@ -33,7 +33,7 @@ class _MendEdit(LayerEdit):
 
 
 class MendPhoto(_MendEdit):
-    """Mend one more place of a photo."""
+    """Mend one more place of a photo, or of what lies beneath a layer that mends."""
 
     kind: Literal["mend_photo"] = "mend_photo"
     mend: Mend
@@ -96,14 +96,14 @@ class RemoveMend(_MendEdit):
 
 
 def _mends_of(layer: Layer) -> Mends:
-    """Return what is mended of a photo.
+    """Return the places that a layer mends.
 
     Raises
     ------
     NoSuchWorkError
-        It is none.
+        It is of a kind that mends none.
     """
-    if not isinstance(layer, PhotoLayer):
+    if not isinstance(layer, MendedLayer):
         raise NoSuchWorkError(layer.kind, "shows no photo to be mended")
     return layer.mends
 

@@ -20,16 +20,16 @@ if TYPE_CHECKING:
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.mend.values import Mend
 
-VERSION = "1"
+VERSION = "2"
 """Of the way in which holes are filled; it is part of what names them."""
 SQUARE = 64
 """Smaller sizes are made anew in squares of so many pixels."""
 
 
 class Patch(NamedTuple):
-    """Pixels that take the place of others: rows, columns, and R, G, B of each.
+    """Pixels that take the place of others: rows, columns, and R, G, B, A of each.
 
-    `rows` and `columns` are (N,) int32, `colors` is (N, 3) uint8.
+    `rows` and `columns` are (N,) int32, `colors` is (N, 4) uint8.
     """
 
     rows: NDArray[np.int32]
@@ -38,7 +38,7 @@ class Patch(NamedTuple):
 
 
 NOTHING = Patch(
-    np.empty(0, np.int32), np.empty(0, np.int32), np.empty((0, 3), np.uint8)
+    np.empty(0, np.int32), np.empty(0, np.int32), np.empty((0, 4), np.uint8)
 )
 
 
@@ -90,7 +90,8 @@ def patch_for(pixels: PixelsU8, mend: Mend, *, roughly: bool = False) -> Patch:
     Returns
     -------
     Patch
-        Without pixels where it lies beside the picture.
+        Without pixels where it lies beside the picture, or where that is clear. Alpha
+        stays as it is.
     """
     height, width = pixels.shape[:2]
     found = [NOTHING]
@@ -104,12 +105,16 @@ def patch_for(pixels: PixelsU8, mend: Mend, *, roughly: bool = False) -> Patch:
         inner[window] = hole[window]
         if not inner.any():
             continue
-        part = pixels[around.top : around.bottom, around.left : around.right, :3]
-        image = part.astype(np.float32)
+        part = pixels[around.top : around.bottom, around.left : around.right]
+        image = part[..., :3].astype(np.float32)
+        alpha = part[..., 3]
+        # What is clear has no colour that anything could be filled with.
+        hole |= alpha == 0
+        inner &= alpha > 0
         for patch in found:
             _lay_into(image, hole, patch, around)
         full = smoothed_over(image, hole) if roughly else filled(image, hole, inner)
-        found.append(_patch_of(full, inner, around))
+        found.append(_patch_of(full, alpha, inner, around))
     return Patch(*(np.concatenate(each) for each in zip(*found, strict=True)))
 
 
@@ -134,15 +139,19 @@ def _lay_into(
         & (columns < image.shape[1])
     )
     at = (rows[inside], columns[inside])
-    image[at] = patch.colors[inside]
+    image[at] = patch.colors[inside, :3]
     hole[at] = False
 
 
 def _patch_of(
-    image: NDArray[np.float32], wanted: NDArray[np.bool_], area: Area
+    image: NDArray[np.float32],
+    alpha: NDArray[np.uint8],
+    wanted: NDArray[np.bool_],
+    area: Area,
 ) -> Patch:
     rows, columns = np.nonzero(wanted)
     colors = np.clip(image[rows, columns] + 0.5, 0, 255).astype(np.uint8)
+    colors = np.column_stack([colors, alpha[rows, columns]])
     return Patch(
         (rows + area.top).astype(np.int32),
         (columns + area.left).astype(np.int32),
@@ -158,11 +167,11 @@ def lay_patch(levels: Sequence[PixelsU8], patch: Patch) -> None:
     levels : sequence of (H, W, 4) uint8
         A pyramid's, which belong to the caller alone; they are changed.
     patch : Patch
-        At full size. Alpha stays as it is.
+        At full size.
     """
     if not len(patch.rows):
         return
-    levels[0][patch.rows, patch.columns, :3] = patch.colors
+    levels[0][patch.rows, patch.columns] = patch.colors
     squares = np.unique(
         np.column_stack([patch.rows, patch.columns]) // SQUARE, axis=0
     ).astype(np.int64)

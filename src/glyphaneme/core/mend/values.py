@@ -1,4 +1,4 @@
-"""Places of a photo that are mended: what was brushed over is filled from around."""
+"""Places that are mended: what was brushed over is filled from around."""
 
 from __future__ import annotations
 
@@ -10,9 +10,13 @@ import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from glyphaneme.core.errors import MendLimitError
+from glyphaneme.core.place.transform import pixel_size
+from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
+
+    from glyphaneme.core.arrays import MatrixF64, PointsF64
 
 MAX_MENDS = 200
 MAX_POINTS = 400
@@ -20,6 +24,7 @@ MAX_AREA = 12_000
 """Pixels that one of them may go over, each as often as it does."""
 THINNEST = 4.0
 """Pixels: what is thinner takes as much time to fill."""
+SAFELY = 1 - 1e-9
 LEAST_SIZE = 1.0
 GREATEST_SIZE = 100.0
 FARTHEST = 60_000.0
@@ -67,7 +72,10 @@ class Area(NamedTuple):
 
 
 class Mend(BaseModel):
-    """One place: a brush of `size` pixels led through points, in the photo's pixels.
+    """One place: a brush of `size` pixels led through points.
+
+    Both are in the pixels of what is mended: a photo's own, or those of what a layer
+    that mends lies in.
 
     Examples
     --------
@@ -122,12 +130,67 @@ class Mend(BaseModel):
         >>> Mend(id="m", points=((5, 5),), size=4).area(100, 6)
         Area(left=2, top=2, right=8, bottom=6)
         """
+        left, top, right, bottom = self.box(margin)
+        return Area(max(left, 0), max(top, 0), min(right, width), min(bottom, height))
+
+    def box(self, margin: int = 0) -> Area:
+        """Return where it lies, however large what it lies in is.
+
+        Parameters
+        ----------
+        margin : int, pixels
+            How much round it counts too.
+
+        Returns
+        -------
+        Area
+            Perhaps below 0.
+
+        Examples
+        --------
+        >>> Mend(id="m", points=((1, 5),), size=4).box()
+        Area(left=-2, top=2, right=4, bottom=8)
+        """
         points = np.array(self.points)
         reach = self.size / 2 + margin
         left, top = np.floor(points.min(axis=0) - reach).astype(int).tolist()
         right, bottom = np.ceil(points.max(axis=0) + reach).astype(int).tolist()
-        bounds = min(right + 1, width), min(bottom + 1, height)
-        return Area(max(left - (left > 0), 0), max(top - (top > 0), 0), *bounds)
+        return Area(left - 1, top - 1, right + 1, bottom + 1)
+
+    def carried(self, move: MatrixF64) -> Mend:
+        """Return it as all that it lies in is moved, scaled and turned.
+
+        Parameters
+        ----------
+        move : (2, 3) float64
+            Maps positions; it scales alike across and down.
+
+        Returns
+        -------
+        Mend
+            Within its limits: narrower, and at last shorter, where it grew too large.
+
+        Examples
+        --------
+        >>> twice = np.array([[2.0, 0, 1], [0, 2.0, 0]])
+        >>> Mend(id="m", points=((5, 5),), size=4).carried(twice)
+        Mend(id='m', points=((11.0, 10.0),), size=8.0, works=True)
+        """
+        points = np.column_stack([self.points, np.ones(len(self.points))]) @ move.T
+        points = np.clip(points, -FARTHEST, FARTHEST)
+        length = float(np.hypot(*np.diff(points, axis=0).T).sum())
+        # The root of (length + size) size = MAX_AREA.
+        widest = math.sqrt(length**2 / 4 + MAX_AREA) - length / 2
+        size = min(self.size * pixel_size(move), max(widest * SAFELY, THINNEST))
+        size = min(max(size, LEAST_SIZE), GREATEST_SIZE)
+        kept = _cut(points, (MAX_AREA / max(size, THINNEST) - size) * SAFELY)
+        places = tuple((x, y) for x, y in kept.tolist())
+        return with_fields(self, points=places, size=size)
+
+    @property
+    def surroundings(self) -> Area:
+        """Where all lies that it is filled from, perhaps below 0."""
+        return self.box(AROUND)
 
     def hole(self, area: Area) -> NDArray[np.bool_]:
         """Return what of a part of the picture it covers.
@@ -192,3 +255,15 @@ class Mend(BaseModel):
             for row, column in found
             if 0 <= row * SQUARE < height and 0 <= column * SQUARE < width
         )
+
+
+def _cut(points: PointsF64, longest: float) -> PointsF64:
+    """Return a way up to some length."""
+    steps = np.hypot(*np.diff(points, axis=0).T)
+    far = np.concatenate([[0], np.cumsum(steps)])
+    if far[-1] <= longest:
+        return points
+    last = int(np.searchsorted(far, longest))
+    share = (longest - far[last - 1]) / steps[last - 1]
+    end = points[last - 1] + share * (points[last] - points[last - 1])
+    return np.vstack([points[:last], end])

@@ -8,9 +8,18 @@ from glyphaneme.core.render.composing import Rounding
 from glyphaneme.core.render.edges import edge_of
 from glyphaneme.core.render.effects import shown_extent
 from glyphaneme.core.render.histograms import histograms
+from glyphaneme.core.render.lying import Ground
 from glyphaneme.core.render.mended import mended_copy
 from glyphaneme.core.render.own_colors import own_pyramid
 from glyphaneme.core.render.passes import Passes
+from glyphaneme.core.render.patched import (
+    filled_patch,
+    laid,
+    laid_patches,
+    render_alone,
+    source_of,
+)
+from glyphaneme.core.render.patching import Laid, Patched
 from glyphaneme.core.render.picking import CutOut, layers_under
 from glyphaneme.core.render.reaching import reach_of
 from glyphaneme.core.render.rendering import (
@@ -28,17 +37,23 @@ __all__ = [
     "Assets",
     "CutOut",
     "FrameCache",
+    "Ground",
+    "Laid",
     "Mended",
     "Needed",
     "OwnColors",
     "Passes",
+    "Patched",
     "Rounding",
     "View",
     "all_needed",
     "assets_needed",
     "edge_of",
+    "filled_patch",
     "hidden_share",
     "histograms",
+    "laid",
+    "laid_patches",
     "layers_under",
     "mask_view",
     "mended_copy",
@@ -47,9 +62,11 @@ __all__ = [
     "own_pyramid",
     "reach_of",
     "render",
+    "render_alone",
     "render_bands",
     "render_fine",
     "rim_of",
     "shown_extent",
+    "source_of",
     "split_frame",
 ]

@@ -16,7 +16,6 @@ import numpy as np
 
 from glyphaneme.core.document.model import NEUTRAL, Layer, PlacedLayer
 from glyphaneme.core.place import halved
-from glyphaneme.core.render.assets import others_read
 from glyphaneme.core.render.composing import (
     NO_BASE,
     Base,
@@ -25,6 +24,7 @@ from glyphaneme.core.render.composing import (
     compose_base,
     require_view,
 )
+from glyphaneme.core.render.lying import Ground, others_read
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.reaching import reach_of
 from glyphaneme.core.render.rendering import render_fine
@@ -186,7 +186,7 @@ class FrameCache:
             tuple(one.layer for one in layers[scene.beneath :]),
             reading,
             placed=scene.placed,
-            below=tuple(one.layer for one in layers[: scene.beneath]),
+            on=_ground(layers[: scene.beneath], reading),
         )
         frame = compose(table, background, view, base=scene.base)
         self._keep(key, scene)
@@ -218,12 +218,16 @@ def _next_scene(
             tuple(one.layer for one in layers[beneath:same]),
             reading,
             placed=before.placed,
-            below=tuple(one.layer for one in layers[:beneath]),
+            on=_ground(layers[:beneath], reading),
         )
         base = compose_base(table, background, reading.view, base=base)
         beneath = same
     placed = _placed_again(before, layers[beneath:], reading)
     return Scene(layers=layers, base=base, beneath=beneath, placed=placed)
+
+
+def _ground(layers: tuple[Seen, ...], reading: Reading) -> Ground:
+    return Ground(tuple(one.layer for one in layers), reading.passes.canvas)
 
 
 def _common(one: tuple[Seen, ...], other: tuple[Seen, ...]) -> int:

@@ -17,9 +17,10 @@ from glyphaneme.core.mask.planes import plane_of
 from glyphaneme.core.mask.steps import Step
 from glyphaneme.core.place import Pyramid, build_pyramid
 from glyphaneme.core.place.transform import pixel_size
-from glyphaneme.core.render.assets import all_of, needed_by, others_read
+from glyphaneme.core.render.assets import needed_by
 from glyphaneme.core.render.composing import background_of, compose
 from glyphaneme.core.render.effects import Shown, veiled
+from glyphaneme.core.render.lying import Ground, all_of, others_read
 from glyphaneme.core.render.masks import Masking, seen_steps
 from glyphaneme.core.render.sheets import Sheets
 from glyphaneme.core.render.tables import Reading, build_table, white_table
@@ -84,11 +85,11 @@ class Passes:
         sheets: Sheets | None = None,
         canvas: Canvas | None = None,
     ) -> None:
-        self._pile = pile
+        self.pile = pile
         self._assets = assets
         self._view = view
         self._sheets = Sheets() if sheets is None else sheets
-        self._canvas = canvas
+        self.canvas = canvas
         self._made: dict[object, Plane | None] = {}
 
     def other(self, layer_id: str, quality: LayerQuality) -> Plane | None:
@@ -169,7 +170,7 @@ class Passes:
         tones: tuple[Tone, ...],
         to_pile: MatrixF64,
         *,
-        on_ground: bool = False,
+        canvas: Canvas | None = None,
         averaged: bool,
     ) -> PixelsU8:
         """Return layers composed, as tones make them that look at neighbours.
@@ -182,8 +183,8 @@ class Passes:
             All of them working.
         to_pile : (3, 3) float64
             Maps the view's pixels to what the layers lie in.
-        on_ground : bool
-            Whether they lie on the canvas's own colour.
+        canvas : Canvas, optional
+            The sheet that they lie on, where it is that.
         averaged : bool
             As for `build_table`.
 
@@ -193,7 +194,6 @@ class Passes:
             Straight RGBA.
         """
         shown = tuple(one for one in layers if one.visible and one.opacity)
-        canvas = self._canvas if on_ground else None
         key = ("pile", shown, tones, self._view, to_pile.tobytes(), canvas, averaged)
         made = self._sheets.get(
             key,
@@ -222,14 +222,14 @@ class Passes:
             None where nothing of it is seen.
         """
         bare = layer.model_copy(update=NEUTRAL)
-        others = others_read(bare, self._pile)
+        others = others_read(bare, self.pile)
         inside = [inner for one in (bare, *others) for inner in all_of(one)]
         names = sorted(needed_by(inside).names)
         lying = to_pile.tobytes()
-        key = ("effect", bare, effect, others, self._view, lying, self._canvas)
+        key = ("effect", bare, effect, others, self._view, lying, self.canvas)
         read = tuple(self._assets.get(name) for name in names)
         to_canvas = self._view.to_canvas @ np.linalg.inv(to_pile)
-        shown = Shown(bare, self._view, to_pile, self._canvas or EVERYWHERE)
+        shown = Shown(bare, self._view, to_pile, self.canvas or EVERYWHERE)
 
         alpha_in = partial(self._alpha_alone, bare, np.linalg.inv(to_canvas))
         made = self._sheets.get(key, read, lambda: veiled(effect, shown, alpha_in))
@@ -262,7 +262,7 @@ class Passes:
         moved = np.array([[1.0, 0, shift[0]], [0, 1, shift[1]], [0, 0, 1]])
         to_wide = to_pile @ moved
         reading = Reading(self._assets, wide, self.of_part(wide), averaged=averaged)
-        table = build_table(layers, reading, to_pile=to_wide)
+        table = build_table(layers, reading, on=Ground(canvas=canvas), to_pile=to_wide)
         ground = CLEAR if canvas is None else background_of(canvas)
         left, top = to_wide[:2, 2].tolist()
         pixels = toned(compose(table, ground, wide), tones, Seen(scale, left, top))
@@ -305,7 +305,7 @@ class Passes:
         (H, W) uint8 or None
             0..255, as large as the view; None where there is no such layer.
         """
-        path = path_in(self._pile, layer_id)
+        path = path_in(self.pile, layer_id)
         if path is None:
             return None
         *groups, layer = path
@@ -334,7 +334,7 @@ class Passes:
         """
         flat = flattened(layer)
         view = sheet_view(warp, 1 / pixel_size(to_pile[:2]))
-        others = others_read(flat, self._pile)
+        others = others_read(flat, self.pile)
         to_canvas = self._view.to_canvas @ np.linalg.inv(to_pile)
         lying = (layer.placement, to_canvas.tobytes()) if others else None
         key = (with_fields(flat, id="-"), others, lying, view)
@@ -364,7 +364,7 @@ class Passes:
         Passes
             They share what is kept beyond a view.
         """
-        return Passes(self._pile, self._assets, view, self._sheets, self._canvas)
+        return Passes(self.pile, self._assets, view, self._sheets, self.canvas)
 
     def _alone(self, layer_id: str, quality: LayerQuality) -> Plane | None:
         found = self.quality(layer_id, quality)
@@ -400,7 +400,7 @@ class _SheetPasses(Passes):
     def __init__(
         self, outer: Passes, view: View, warp: Warp, to_canvas: MatrixF64
     ) -> None:
-        super().__init__(outer._pile, outer._assets, view, outer._sheets)
+        super().__init__(outer.pile, outer._assets, view, outer._sheets)
         self._outer = outer
         self._warp = warp
         self._to_canvas = to_canvas
@@ -436,7 +436,7 @@ class _SheetPasses(Passes):
             As large as the sheet's view; None where there is no such layer.
         """
         around = self._around()
-        passes = Passes(self._pile, self._assets, around, self._sheets)
+        passes = Passes(self.pile, self._assets, around, self._sheets)
         shown = passes.quality(layer_id, quality)
         if shown is None:
             return None

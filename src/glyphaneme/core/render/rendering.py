@@ -15,6 +15,7 @@ from glyphaneme.core.render.composing import (
     compose,
     require_view,
 )
+from glyphaneme.core.render.lying import Ground
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.sheets import Sheets
 from glyphaneme.core.render.tables import Reading, build_table
@@ -92,7 +93,8 @@ def render(
     around = composite.layers if pile is None else pile
     background = background_of(composite.canvas)
     passes = Passes(around, assets, view, sheets, composite.canvas)
-    table = build_table(composite.layers, Reading(assets, view, passes))
+    reading = Reading(assets, view, passes)
+    table = build_table(composite.layers, reading, on=Ground(canvas=composite.canvas))
     return compose(table, background, view, rounding=rounding)
 
 

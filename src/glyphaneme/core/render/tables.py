@@ -27,14 +27,17 @@ from glyphaneme.core.document.model import (
     GradientLayer,
     GroupLayer,
     Layer,
+    MendingLayer,
     PhotoLayer,
     ToningLayer,
 )
 from glyphaneme.core.errors import PixelsMissingError
+from glyphaneme.core.mend import Area
 from glyphaneme.core.place import Pyramid
 from glyphaneme.core.place.warping import warp_of
-from glyphaneme.core.render.assets import seen_from, source_map
+from glyphaneme.core.render.lying import NOTHING, Ground, seen_from, source_map, touches
 from glyphaneme.core.render.masks import UNMASKED, Masking, masking_of, step_fields
+from glyphaneme.core.render.patching import Laid, patches_of
 from glyphaneme.core.render.texels import texels_of
 from glyphaneme.core.render.warped import is_plain, reach_in, staying, warped_into
 from glyphaneme.core.tone import Op, Program, ops_of, planned, program, split
@@ -91,7 +94,7 @@ def build_table(
     reading: Reading,
     *,
     placed: Mapping[str, Placed] = NOTHING_PLACED,
-    below: tuple[Layer, ...] = (),
+    on: Ground = NOTHING,
     to_pile: MatrixF64 | None = None,
 ) -> Table:
     """Write all visible layers of a pile as a table.
@@ -104,8 +107,8 @@ def build_table(
         What they are written from besides.
     placed : mapping of layer id to Placed
         Layers, none of them in a group, whose pixels are at hand for this view.
-    below : tuple of Layer
-        Those that lie beneath them, and are composed already.
+    on : Ground
+        What they lie on, which is composed already.
     to_pile : (3, 3) float64, optional
         Maps the view's pixels to what they lie in; where that is not the canvas.
 
@@ -125,7 +128,7 @@ def build_table(
     lying = reading.view.to_canvas if to_pile is None else to_pile
     for place, layer in enumerate(layers):
         ready = placed.get(layer.id)
-        pile = _Pile(lying, below=(*below, *layers[:place]))
+        pile = _Pile(lying, on=on.with_layers(layers[:place]))
         if ready is None:
             found += _rows((layer,), reading, pile)
         elif layer.visible and layer.opacity:
@@ -238,8 +241,8 @@ class _Pile(NamedTuple):
 
     to_pile: MatrixF64
     depth: int = 0
-    below: tuple[Layer, ...] = ()
-    """What lies beneath them in it."""
+    on: Ground = NOTHING
+    """What they lie on in it."""
 
 
 def white_table(mask: Masking) -> Table:
@@ -345,7 +348,7 @@ def pixels_table(pixels: PixelsU8, tones: tuple[Tone, ...]) -> Table:
 def _rows(layers: tuple[Layer, ...], reading: Reading, pile: _Pile) -> Iterator[Row]:
     for place, layer in enumerate(layers):
         if layer.visible and layer.opacity:
-            lying = pile._replace(below=(*pile.below, *layers[:place]))
+            lying = pile._replace(on=pile.on.with_layers(layers[:place]))
             yield from _over_effects(layer, _own_rows, reading, lying)
 
 
@@ -370,6 +373,8 @@ def _own_rows(layer: Layer, reading: Reading, pile: _Pile) -> Iterator[Row]:
             yield from _group_rows(layer, reading, pile)
         case ToningLayer():
             yield _toning_row(layer, reading, pile)
+        case MendingLayer():
+            yield from _mending_rows(layer, reading, pile)
 
 
 def _over_effects(
@@ -451,14 +456,36 @@ def _toning_row(layer: ToningLayer, reading: Reading, pile: _Pile) -> Row:
         fields = Fields(TONING, **_joining(layer))
         return Row(fields, mask, pile.depth, tones=rest)
     pixels = reading.passes.toned_pile(
-        pile.below,
+        pile.on.layers,
         first,
         pile.to_pile,
-        on_ground=pile.depth == 0,
+        canvas=pile.on.canvas,
         averaged=reading.averaged,
     )
     fields = _placed_fields(layer, Placed(pixels, 0, 0, opaque=False))
     return Row(fields._replace(kind=TONING), mask, pile.depth, pixels, rest)
+
+
+def _mending_rows(layer: MendingLayer, reading: Reading, pile: _Pile) -> Iterator[Row]:
+    """Write patches as one layer; those that are not at hand are not laid."""
+    mask = _mask(layer, reading, pile)
+    inner = pile.depth + 1
+    rows = []
+    for patched in patches_of(layer, pile.on, reading.passes.pile):
+        found = reading.assets.get(patched.name)
+        for left, top, pyramid in found.tiles if isinstance(found, Laid) else ():
+            to_tile = pile.to_pile[:2].copy()
+            to_tile[:, 2] -= (left, top)
+            whole = Area(0, 0, pyramid.width, pyramid.height)
+            if touches(to_tile, whole, reading.view):
+                level = pyramid.level_for(_largest_scale(to_tile))
+                fields = _level_fields(pyramid, level, to_tile)._replace(opacity=1.0)
+                rows.append(Row(fields, depth=inner, alive=pyramid.levels[level]))
+    if not rows:
+        return
+    yield Row(Fields(GROUP_BEGIN), depth=inner)
+    yield from rows
+    yield Row(Fields(GROUP_END, **_joining(layer)), mask, inner)
 
 
 def _warped_rows(layer: PhotoLayer, reading: Reading, pile: _Pile) -> Iterator[Row]:
@@ -518,26 +545,32 @@ def _placed_fields(layer: Layer, placed: Placed) -> Fields:
 def _photo_fields(
     layer: PhotoLayer, pyramid: Pyramid, to_layer: MatrixF64, passes: Passes
 ) -> tuple[Fields, PixelsU8]:
-    to_source = to_layer.copy()
-    at = pyramid.level_for(_largest_scale(to_source))
+    at = pyramid.level_for(_largest_scale(to_layer))
     require_pixels(pyramid.levels[at])
     level, at = passes.toned_level(pyramid, at, split(layer.tones).first)
+    fields = _level_fields(pyramid, at, to_layer, level)
+    return fields._replace(**_joining(layer)), level
+
+
+def _level_fields(
+    pyramid: Pyramid, at: int, to_source: MatrixF64, level: PixelsU8 | None = None
+) -> Fields:
+    """Write one of a picture's sizes, or what stands for that."""
+    pixels = pyramid.levels[at] if level is None else level
     shrink = 0.5**at
-    to_source *= shrink
-    rows, columns = level.shape[:2]
-    fields = Fields(
+    to_level = to_source * shrink
+    rows, columns = pixels.shape[:2]
+    return Fields(
         PHOTO,
-        address=level.ctypes.data,
+        address=pixels.ctypes.data,
         rows=rows,
         columns=columns,
         width=pyramid.width * shrink,
         height=pyramid.height * shrink,
         opaque=pyramid.opaque,
-        copied=at == 0 and _moves_by_whole_pixels(to_source),
-        to_source=to_source.ravel().tolist(),
-        **_joining(layer),
+        copied=at == 0 and _moves_by_whole_pixels(to_level),
+        to_source=to_level.ravel().tolist(),
     )
-    return fields, level
 
 
 def _color_fields(layer: ColorLayer) -> Fields:

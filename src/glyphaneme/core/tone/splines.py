@@ -11,6 +11,9 @@ if TYPE_CHECKING:
 
 Piece = tuple[float, float, float, float, float]
 
+LEVEL = 1e-12
+"""What rises less steeply runs level, as far as numbers can tell."""
+
 
 class Spline(NamedTuple):
     """y = start + the sum over pieces of u (d + u (e + u f)).
@@ -72,7 +75,7 @@ def monotone(points: Sequence[tuple[float, float]]) -> Spline:
     # Where the way turns, or runs level, it does so in the point itself.
     slopes[1:-1][rises[:-1] * rises[1:] <= 0] = 0
     for at, rise in enumerate(rises):
-        if rise == 0:
+        if abs(rise) < LEVEL:
             slopes[at : at + 2] = 0
             continue
         size = np.hypot(*slopes[at : at + 2] / rise)

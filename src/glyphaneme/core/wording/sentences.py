@@ -7,9 +7,12 @@ from typing import TYPE_CHECKING, Literal, NamedTuple
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.color import color_name
 from glyphaneme.core.document.model import (
+    ChangingLayer,
     ColorLayer,
     GradientLayer,
     GroupLayer,
+    MendedLayer,
+    MendingLayer,
     PhotoLayer,
     PlacedLayer,
     TonedLayer,
@@ -203,25 +206,24 @@ def _phrases(
         yield from _placing(layer, width, height)
     if layer.mask:
         yield cut_words(layer.mask, names), "cut"
-    if isinstance(layer, PhotoLayer) and (mended := _mended(layer)):
+    if isinstance(layer, MendedLayer) and (mended := _mended(layer)):
         yield mended, "cut"
     if layer.fades:
         yield fading_words(layer), "fade"
-    is_toning = isinstance(layer, ToningLayer)
     said = toning_words(layer.tones) if isinstance(layer, TonedLayer) else ""
-    if said or is_toning:
+    if said or isinstance(layer, ToningLayer):
         yield said or "as it is", "tone"
     if shadows := effects_words(layer.effects):
         yield shadows, "shadow"
-    if not (is_toning and layer.blend is BlendMode.NORMAL):
+    if not (isinstance(layer, ChangingLayer) and layer.blend is BlendMode.NORMAL):
         yield MODE_WORDS[layer.blend], "blend"
 
 
-def _mended(layer: PhotoLayer) -> str:
-    """Say in how many places it is mended; nothing where it is in none."""
+def _mended(layer: MendedLayer) -> str:
+    """Say in how many places it is mended; nothing where a photo is in none."""
     count = sum(mend.works for mend in layer.mends)
     if not count:
-        return ""
+        return "as it is" if isinstance(layer, MendingLayer) else ""
     return f"mended in {count} places" if count > 1 else "mended in one place"
 
 
@@ -235,7 +237,7 @@ def _being(layer: Layer) -> Iterator[tuple[str, Touch]]:
         case GroupLayer():
             count = len(layer.layers)
             yield f"{count} layers as one" if count > 1 else "one layer alone", "words"
-        case ToningLayer():
+        case ToningLayer() | MendingLayer():
             yield "everything beneath", "words"
         case PhotoLayer():
             pass

@@ -1,0 +1,206 @@
+"""Which places layers mend of what lies beneath them, and what each follows from."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from functools import lru_cache
+from typing import TYPE_CHECKING, NamedTuple
+
+import numpy as np
+
+from glyphaneme.core.document.grouping import lowered_through
+from glyphaneme.core.document.model import (
+    NEUTRAL,
+    GroupLayer,
+    MendingLayer,
+    PlacedLayer,
+    members_of,
+    path_in,
+)
+from glyphaneme.core.mend import AROUND, PATCH_VERSION
+from glyphaneme.core.render.lying import (
+    NOTHING,
+    Ground,
+    others_read,
+    seen_from,
+    source_map,
+    spreads,
+    touches,
+)
+from glyphaneme.core.render.views import View
+from glyphaneme.core.values import with_fields
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from glyphaneme.core.arrays import MatrixF64
+    from glyphaneme.core.document.model import Canvas, Layer
+    from glyphaneme.core.mend import Area, Mend
+    from glyphaneme.core.place import Pyramid
+
+KEPT = 64
+UNSEEN = {"name", "locked"}
+BARE = NEUTRAL | {"mask": None, "fades": ()}
+
+
+class Patched(NamedTuple):
+    """One place that is mended, and all that fills it."""
+
+    name: str
+    """The same only where the pixels are."""
+    mend: Mend
+    """In the pixels of the pile that it lies in."""
+    on: Ground
+    """What lies beneath it there, with places of the same layer mended before."""
+    others: tuple[Layer, ...]
+    """Those that masks of these read, as they lie in the pile."""
+
+    @property
+    def view(self) -> View:
+        """The part of the pile that it is filled from, pixel by pixel."""
+        left, top, right, bottom = _surroundings(self.mend, self.on.canvas)
+        return View(left, top, right - left, bottom - top, 1)
+
+
+def _surroundings(mend: Mend, canvas: Canvas | None) -> Area:
+    """Return what a place is filled from: what lies beside the sheet does not count."""
+    if canvas is None:
+        return mend.surroundings
+    return mend.area(canvas.width, canvas.height, AROUND)
+
+
+class Tile(NamedTuple):
+    """Pixels that are laid in a pile, so far from its left and top."""
+
+    left: int
+    top: int
+    pyramid: Pyramid
+
+
+class Laid(NamedTuple):
+    """What fills one place that is mended."""
+
+    tiles: tuple[Tile, ...]
+
+    @property
+    def nbytes(self) -> int:
+        """How much memory it takes."""
+        return sum(tile.pyramid.nbytes for tile in self.tiles)
+
+
+def patches_of(
+    layer: MendingLayer, on: Ground, pile: tuple[Layer, ...]
+) -> tuple[Patched, ...]:
+    """Return the places that a layer mends.
+
+    Parameters
+    ----------
+    layer : MendingLayer
+        Which.
+    on : Ground
+        What lies beneath it.
+    pile : tuple of Layer
+        All layers of the composite.
+
+    Returns
+    -------
+    tuple of Patched
+        Those at work, in their order; none where nothing lies beneath.
+    """
+    shown = tuple(one for one in on.layers if one.visible and one.opacity)
+    working = tuple(mend for mend in layer.mends if mend.works)
+    is_clear = on.canvas is None or on.canvas.background is None
+    if not working or (is_clear and not shown):
+        return ()
+    groups = [
+        one for one in path_in(pile, layer.id) or () if isinstance(one, GroupLayer)
+    ]
+    others = tuple(
+        tuple(lowered_through(other, groups) for other in others_read(one, pile))
+        for one in shown
+    )
+    bare = layer.model_copy(update=BARE | {"mends": working})
+    return _patches(bare, on._replace(layers=shown), others)
+
+
+@lru_cache(KEPT)
+def _patches(
+    layer: MendingLayer, on: Ground, others: tuple[tuple[Layer, ...], ...]
+) -> tuple[Patched, ...]:
+    said = [_said(one, *read) for one, read in zip(on.layers, others, strict=True)]
+    ground = on.canvas and on.canvas.background
+    read = tuple({one.id: one for each in others for one in each}.values())
+    found: list[Patched] = []
+    for place, mend in enumerate(layer.mends):
+        around = _surroundings(mend, on.canvas)
+        left, top, right, bottom = around
+        if left >= right or top >= bottom:
+            continue
+        view = View(left, top, right - left, bottom - top, 1)
+        near = [
+            words
+            for one, words in zip(on.layers, said, strict=True)
+            if _may_show(one, view)
+        ]
+        before = [one.name for one in found if one.mend.box().meets(around)]
+        how = mend.model_dump_json(include={"points", "size"})
+        text = json.dumps([PATCH_VERSION, ground, around, how, near, before])
+        name = f"patch-{hashlib.sha256(text.encode()).hexdigest()}"
+        earlier = with_fields(layer, mends=layer.mends[:place])
+        found.append(Patched(name, mend, on.with_layers((earlier,)), read))
+    return tuple(found)
+
+
+def _said(*layers: Layer) -> str:
+    """Say all that the pixels of layers follow from, beside pictures."""
+    return "\n".join(one.model_dump_json(exclude=UNSEEN) for one in layers)
+
+
+def _may_show(layer: Layer, view: View) -> bool:
+    if not isinstance(layer, PlacedLayer) or spreads(layer):
+        return True
+    return seen_from(layer, view.to_canvas, view) is not None
+
+
+def patched_in(
+    layers: tuple[Layer, ...],
+    pile: tuple[Layer, ...],
+    on: Ground = NOTHING,
+    view: View | None = None,
+    to_pile: MatrixF64 | None = None,
+) -> Iterator[Patched]:
+    """Go through all places that visible layers mend, those in groups too.
+
+    Parameters
+    ----------
+    layers : tuple of Layer
+        Of one pile, from back to front.
+    pile : tuple of Layer
+        All layers of the composite.
+    on : Ground
+        What they lie on.
+    view : View, optional
+        What is shown; everything where it is not said.
+    to_pile : (3, 3) float64, optional
+        Maps the view's pixels to what the layers lie in, where that is not the canvas.
+
+    Yields
+    ------
+    Patched
+        Lower ones first, as far as the view may show something of them.
+    """
+    lying = to_pile if to_pile is not None or view is None else view.to_canvas
+    for place, layer in enumerate(layers):
+        if not (layer.visible and layer.opacity):
+            continue
+        if isinstance(layer, MendingLayer):
+            for one in patches_of(layer, on.with_layers(layers[:place]), pile):
+                box = one.mend.box()
+                if view is None or lying is None or touches(lying[:2], box, view):
+                    yield one
+        elif isinstance(layer, GroupLayer):
+            inner = None
+            if lying is not None:
+                inner = np.vstack([source_map(layer) @ lying, (0, 0, 1)])
+            yield from patched_in(members_of(layer), pile, view=view, to_pile=inner)
