@@ -11,11 +11,14 @@ from glyphaneme.core.document import Composite, Gradient, Stop
 from glyphaneme.core.edits import (
     AddColor,
     AddGradient,
+    AddMending,
     AddPart,
     AddToning,
     BlendLayer,
+    DuplicateLayer,
     GroupLayers,
     MendPhoto,
+    MoveLayer,
     PlaceLayer,
     ShadeLayer,
     ShowLayer,
@@ -26,7 +29,7 @@ from glyphaneme.core.effect import CastShadow, Outline, SoftShadow
 from glyphaneme.core.mask import EllipsePart
 from glyphaneme.core.mend import Mend
 from glyphaneme.core.place import Placement
-from glyphaneme.core.render import View, assets_needed, mended_copy, render
+from glyphaneme.core.render import View, all_needed, laid_patches, mended_copy, render
 from glyphaneme.core.tone import (
     BlurTone,
     ColoringTone,
@@ -106,6 +109,26 @@ def retouched_poster() -> Composite:
     return state
 
 
+def repaired_poster() -> Composite:
+    """Return a poster with layers that mend: all beneath, hidden, and in a group."""
+    state = poster()
+    left = EllipsePart(id="left", x=0, y=45, width=90, height=200, softness=20)
+    for edit in (
+        AddMending(layer_id="inner", name="Inner", index=0),
+        MendPhoto(layer_id="inner", mend=Mend(id="i", points=((50, 40),), size=14)),
+        MoveLayer(layer_id="inner", index=2, into="g"),
+        AddMending(layer_id="all", name="Repairs"),
+        MendPhoto(layer_id="all", mend=Mend(id="m", points=((20, 30),), size=16)),
+        MendPhoto(layer_id="all", mend=Mend(id="n", points=((90, 70),), size=10)),
+        BlendLayer(layer_id="all", mode=BlendMode.NORMAL, opacity=0.7),
+        AddPart(layer_id="all", part=left),
+        DuplicateLayer(layer_id="all", copy_id="off"),
+        ShowLayer(layer_id="off", visible=False),
+    ):
+        state = apply(state, edit)
+    return state
+
+
 def original(picture: str) -> Iterator[bytes]:
     file = io.BytesIO()
     write_picture(PICTURES[picture], file, FileSpec(FileFormat.PNG, 90, 72))
@@ -114,11 +137,10 @@ def original(picture: str) -> Iterator[bytes]:
 
 def assets(state: Composite, pictures: dict[str, np.ndarray]) -> Assets:
     found = pyramids(**pictures)
-    mended = assets_needed(state).mended
-    return {
-        **found,
-        **{one.name: mended_copy(one, found[one.picture]) for one in mended},
-    }
+    needed = all_needed(state)
+    mended = {one.name: mended_copy(one, found[one.picture]) for one in needed.mended}
+    both = {**found, **mended}
+    return {**both, **laid_patches(needed.patched, both)}
 
 
 def saved(

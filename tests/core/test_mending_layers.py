@@ -21,6 +21,7 @@ from glyphaneme.core.document.masks import hidden_part
 from glyphaneme.core.edits import (
     AddMending,
     DissolveGroup,
+    DuplicateLayer,
     GroupLayers,
     MendPhoto,
     PlaceLayer,
@@ -366,3 +367,10 @@ def test_a_place_that_grows_with_its_group_stays_within_its_limits() -> None:
     assert grown.points[2] == pytest.approx((2000, 996), abs=1)
     assert grown.size == 4
     assert wide.carried(ten / 1000).size == 1
+
+
+def test_a_copy_of_it_lies_where_it_does() -> None:
+    copied = apply(
+        whole(PHOTO, mending(BOTH)), DuplicateLayer(layer_id="m", copy_id="again")
+    )
+    assert copied.layers[2].mends == (BOTH,)

@@ -30,6 +30,7 @@ from tests.posters import (
     PICTURES,
     WIDTH,
     poster,
+    repaired_poster,
     retouched_poster,
     saved,
     shown,
@@ -43,7 +44,12 @@ if TYPE_CHECKING:
     from glyphaneme.core.document import Composite
 
 
-POSTERS = [poster(), toned_poster(), retouched_poster()]
+POSTERS = [
+    pytest.param(poster(), id="plain"),
+    pytest.param(toned_poster(), id="toned"),
+    pytest.param(retouched_poster(), id="retouched"),
+    pytest.param(repaired_poster(), id="repaired"),
+]
 
 
 def png(pixels: np.ndarray) -> bytes:
@@ -63,7 +69,7 @@ def archive(stack: str, **parts: bytes) -> io.BytesIO:
     return file
 
 
-@pytest.mark.parametrize("state", POSTERS, ids=["plain", "toned", "retouched"])
+@pytest.mark.parametrize("state", POSTERS)
 def test_file_of_ours_comes_back_complete(state: Composite) -> None:
 
     unpacked = read_layered(saved(state))
@@ -142,7 +148,7 @@ def composed(element: Element, packed: zipfile.ZipFile) -> np.ndarray:
     return below
 
 
-@pytest.mark.parametrize("state", POSTERS, ids=["plain", "toned", "retouched"])
+@pytest.mark.parametrize("state", POSTERS)
 def test_layers_of_the_file_compose_to_its_merged_picture(state: Composite) -> None:
     with zipfile.ZipFile(saved(state)) as packed:
         first = packed.infolist()[0]
@@ -161,6 +167,20 @@ def test_layers_of_the_file_compose_to_its_merged_picture(state: Composite) -> N
     assert error.max() <= 3
     assert error.mean() < 0.4
     assert max(thumbnail.size) <= 256
+
+
+def test_a_layer_that_mends_is_saved_with_nothing_but_what_it_lays() -> None:
+    with zipfile.ZipFile(saved(repaired_poster())) as packed:
+        stack = ElementTree.fromstring(packed.read("stack.xml")).find("stack")
+        found = {
+            layer.get("name"): np.asarray(
+                Image.open(io.BytesIO(packed.read(layer.get("src")))).convert("RGBA")
+            )
+            for layer in stack.iter("layer")
+        }
+    assert found["Repairs"][30, 20, 3] == 255
+    assert 0 < (found["Repairs"][..., 3] > 0).mean() < 0.05
+    assert (found["Repairs 2"][..., 3] == found["Repairs"][..., 3]).all()
 
 
 def test_file_changed_by_another_program_is_read_as_that_program_left_it() -> None:

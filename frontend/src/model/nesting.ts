@@ -1,9 +1,8 @@
 /** Placements within groups, seen from the canvas, and the other way round. */
 
-import { PLACEMENT, SOFT_SHADOW } from "@generated/limits";
+import { PLACEMENT } from "@generated/limits";
 import {
   type Composite,
-  type Effect,
   type Gradient,
   type GradientLayer,
   type GroupLayer,
@@ -16,6 +15,7 @@ import {
   type Placement,
 } from "@/model/composite";
 import { clampedScale, type Point, toCanvas, toSource, wrappedTurn } from "@/model/geometry";
+import { scaledEffect, scaledTone } from "@/model/scaling";
 
 /** Return a layer as it would have to lie on the canvas itself to show where it does. */
 export function onCanvas<L extends PlacedLayer>(composite: Composite, layer: L): L {
@@ -77,6 +77,9 @@ export function carriedBy({ x, y, scale, turn }: Carrying): (layer: Layer) => La
     if (isPlaced(shown)) {
       return { ...shown, placement: carriedPlacement(shown.placement, { x, y, scale, turn }) };
     }
+    if (shown.kind === "toning") {
+      return { ...shown, tones: shown.tones.map((tone) => scaledTone(tone, scale)) };
+    }
     if (shown.kind === "mending") {
       return { ...shown, mends: shown.mends.map((mend) => carriedMend(mend, move, scale)) };
     }
@@ -95,21 +98,6 @@ function carriedMend(mend: Mend, move: (at: Point) => Point, scale: number): Men
     return [at.x, at.y];
   });
   return { ...mend, points, size: mend.size * scale };
-}
-
-/** Which values of effects are lengths in what their layer lies in. */
-const LENGTHS: { readonly [Kind in Effect["kind"]]: readonly string[] } = {
-  cast: [],
-  soft: ["distance", "softness"],
-  outline: ["width", "softness"],
-};
-
-function scaledEffect(effect: Effect, scale: number): Effect {
-  const longer = LENGTHS[effect.kind].map((name) => [
-    name,
-    Math.min(Reflect.get(effect, name) * scale, SOFT_SHADOW.softness.maximum),
-  ]);
-  return { ...effect, ...Object.fromEntries(longer) };
 }
 
 /** What does not move with a layer moves with what that lies in. */

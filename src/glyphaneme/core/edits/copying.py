@@ -7,7 +7,13 @@ from typing import TYPE_CHECKING, Literal, Self
 
 from glyphaneme.core.document.changing import with_instead
 from glyphaneme.core.document.grouping import shifted
-from glyphaneme.core.document.model import LONGEST_NAME, GroupLayer, LayerId, Name
+from glyphaneme.core.document.model import (
+    LONGEST_NAME,
+    ChangingLayer,
+    GroupLayer,
+    LayerId,
+    Name,
+)
 from glyphaneme.core.edits.base import LayerEdit
 from glyphaneme.core.place.limits import Position
 from glyphaneme.core.values import with_fields
@@ -54,8 +60,13 @@ class DuplicateLayer(LayerEdit):
         return "duplicated"
 
     def _shift(self, composite: Composite) -> tuple[float, float]:
+        if self.shift is not None:
+            return self.shift
+        # One that only changes others stays where it works.
+        if isinstance(composite.layer(self.layer_id), ChangingLayer):
+            return 0.0, 0.0
         offset = COPY_OFFSET * min(composite.canvas.width, composite.canvas.height)
-        return self.shift or (offset, offset)
+        return offset, offset
 
     def _name(self, composite: Composite, original: Layer) -> str:
         return self.name or _copy_name(composite, original.name)

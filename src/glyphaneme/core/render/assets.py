@@ -142,7 +142,8 @@ def all_needed(composite: Composite) -> Needed:
     reads = [part.reads for mask in masks for part in mask.parts]
     needed = _needed(composite.pictures(), reads, layers)
     sheet = Ground(canvas=composite.canvas)
-    return _with_patched(needed, patched_in(composite.layers, composite.layers, sheet))
+    pile = composite.layers
+    return _with_patched(needed, patched_in(pile, pile, sheet, hidden=True))
 
 
 def _needed(pictures: Iterable[str], reads: list[Reads], layers: list[Layer]) -> Needed:

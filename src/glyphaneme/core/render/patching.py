@@ -169,8 +169,10 @@ def patched_in(
     on: Ground = NOTHING,
     view: View | None = None,
     to_pile: MatrixF64 | None = None,
+    *,
+    hidden: bool = False,
 ) -> Iterator[Patched]:
-    """Go through all places that visible layers mend, those in groups too.
+    """Go through all places that layers mend, those in groups too.
 
     Parameters
     ----------
@@ -184,6 +186,8 @@ def patched_in(
         What is shown; everything where it is not said.
     to_pile : (3, 3) float64, optional
         Maps the view's pixels to what the layers lie in, where that is not the canvas.
+    hidden : bool
+        Whether those of hidden layers count too.
 
     Yields
     ------
@@ -192,7 +196,7 @@ def patched_in(
     """
     lying = to_pile if to_pile is not None or view is None else view.to_canvas
     for place, layer in enumerate(layers):
-        if not (layer.visible and layer.opacity):
+        if not (hidden or (layer.visible and layer.opacity)):
             continue
         if isinstance(layer, MendingLayer):
             for one in patches_of(layer, on.with_layers(layers[:place]), pile):
@@ -203,4 +207,7 @@ def patched_in(
             inner = None
             if lying is not None:
                 inner = np.vstack([source_map(layer) @ lying, (0, 0, 1)])
-            yield from patched_in(members_of(layer), pile, view=view, to_pile=inner)
+            members = members_of(layer)
+            yield from patched_in(
+                members, pile, view=view, to_pile=inner, hidden=hidden
+            )

@@ -173,7 +173,7 @@ def _described(
             yield from _described(layer.layers, layer.width, layer.height, names)
         parts = layer.mask.parts if layer.mask else ()
         tones = layer.tones if isinstance(layer, TonedLayer) else ()
-        mends = layer.mends if isinstance(layer, PhotoLayer) else ()
+        mends = layer.mends if isinstance(layer, MendedLayer) else ()
         yield Sentence(
             layer.id,
             _parts(layer, width, height, names),
