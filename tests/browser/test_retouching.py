@@ -106,6 +106,59 @@ def test_a_long_stroke_is_mended_in_pieces(hands: Hands, dusty: Path) -> None:
     assert abs(np.mean(hands.color_at(hands.on_stage(state, 310, 101))) - 120) < 20
 
 
+def test_everything_beneath_is_mended_into_an_empty_layer(
+    hands: Hands, piece: Any
+) -> None:
+    # A wire of the ground that goes on over the piece.
+    spots = (hands.on_stage(piece, 315, 280), hands.on_stage(piece, 450, 280))
+    before = [np.array(hands.color_at(spot)) for spot in spots]
+    across, at = hands.on_stage(piece, 300, 280), hands.on_stage(piece, 600, 280)
+    line = {
+        "kind": "rectangle",
+        "id": "w",
+        "x": 450,
+        "y": 280,
+        "width": 300,
+        "height": 4,
+    }
+    state = hands.edit(
+        hands.saved(piece),
+        kind="add_color",
+        layer_id="wire",
+        name="Wire",
+        color="#ffffff",
+    )
+    hands.edit(state, kind="add_part", layer_id="wire", part=line)
+    expect(hands.pile).to_contain_text("cut to a rectangle")
+    assert min(min(hands.color_at(spot)) for spot in spots) > 240
+
+    hands.pile.get_by_role("button", name="mend everything").click()
+    expect(hands.pile).to_contain_text("Click a speck")
+    hands.drag(across, at)
+    hands.settle()
+    for spot, color in zip(spots, before, strict=True):
+        assert np.abs(np.array(hands.color_at(spot)) - color).max() < 60
+    assert "everything beneath, mended in" in hands.sentences()[0]
+    top = layers(hands, piece)[-1]
+    assert (top["kind"], top["name"]) == ("mending", "Repairs")
+
+    # It follows what lies beneath: under a coloured veil it takes on that colour.
+    first = hands.color_at(spots[1])
+    veil = {"kind": "add_color", "layer_id": "veil", "name": "Veil", "color": "#00ff00"}
+    state = hands.edit(hands.saved(piece), **veil, index=2)
+    hands.edit(state, kind="blend_layer", layer_id="veil", mode="multiply", opacity=1)
+    expect(hands.pile).to_contain_text("Veil")
+    hands.settle()
+    red, _, blue = hands.color_at(spots[1])
+    assert red < 20 < first[0]
+    assert blue < 20
+    listed = hands.page.get_by_role("list", name="Mended places of Repairs")
+    listed.get_by_role("button").first.click()
+    hands.pile.get_by_role("button", name="Leave it as it was").click()
+    hands.settle()
+    assert "as it is" in hands.sentences()[0]
+
+
 def test_a_shadow_is_tried_dragged_and_follows_the_cut_out(
     hands: Hands, piece: Any
 ) -> None:

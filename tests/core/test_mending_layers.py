@@ -374,3 +374,11 @@ def test_a_copy_of_it_lies_where_it_does() -> None:
         whole(PHOTO, mending(BOTH)), DuplicateLayer(layer_id="m", copy_id="again")
     )
     assert copied.layers[2].mends == (BOTH,)
+
+
+def test_places_beside_the_sheet_are_left_out() -> None:
+    beside = Mend(id="beside", points=((-900, 50),), size=10)
+    assert len(names(whole(PHOTO, mending(beside)))) == 0
+    assert names(whole(PHOTO, mending(beside, BOTH, AWAY))) == names(
+        whole(PHOTO, mending(BOTH, AWAY))
+    )

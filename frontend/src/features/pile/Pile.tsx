@@ -66,8 +66,10 @@ export function Pile(): ReactElement {
         <LiveWord onPress={() => layGradient(desk)}>gradient</LiveWord>, a{" "}
         <LiveWord onPress={() => layPanel(desk)}>panel for words</LiveWord>, a{" "}
         <LiveWord onPress={openShelf}>photo</LiveWord>, or{" "}
-        <LiveWord onPress={() => layToning(desk)}>tone</LiveWord> or{" "}
-        <LiveWord onPress={() => layMending(desk)}>mend everything</LiveWord>.
+        <LiveWord label="tone everything" onPress={() => layToning(desk)}>
+          tone
+        </LiveWord>{" "}
+        or <LiveWord onPress={() => layMending(desk)}>mend everything</LiveWord>.
       </LayOn>
       <Scroll>
         {layers.length === 0 ? (

@@ -59,10 +59,11 @@ const SHAPING_WORDS = {
 
 export function WorkingOn({ layer }: { readonly layer: Layer }): ReactElement {
   const facet = useDesk((desk) => facetFor(layer, desk.facet));
+  const mends = useDesk((desk) => facet === "cut" && isMending(layer, desk.line));
+  const what = mends ? "what is mended" : FACET_WORDS[facet];
   return (
     <Corner role="status">
-      Working on <strong>{layer.name}</strong>:{" "}
-      {layer.locked ? "locked, it stays as it is" : FACET_WORDS[facet]}
+      Working on <strong>{layer.name}</strong>: {layer.locked ? "locked, it stays as it is" : what}
       {layer.locked ? null : <HandWords layer={layer} facet={facet} />}
     </Corner>
   );

@@ -29,7 +29,6 @@ from glyphaneme.core.render.lying import (
     touches,
 )
 from glyphaneme.core.render.views import View
-from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -132,6 +131,7 @@ def _patches(
     ground = on.canvas and on.canvas.background
     read = tuple({one.id: one for each in others for one in each}.values())
     found: list[Patched] = []
+    filled: list[tuple[Area, str]] = []
     for place, mend in enumerate(layer.mends):
         around = _surroundings(mend, on.canvas)
         left, top, right, bottom = around
@@ -143,12 +143,13 @@ def _patches(
             for one, words in zip(on.layers, said, strict=True)
             if _may_show(one, view)
         ]
-        before = [one.name for one in found if one.mend.box().meets(around)]
+        before = [earlier for box, earlier in filled if box.meets(around)]
         how = mend.model_dump_json(include={"points", "size"})
         text = json.dumps([PATCH_VERSION, ground, around, how, near, before])
         name = f"patch-{hashlib.sha256(text.encode()).hexdigest()}"
-        earlier = with_fields(layer, mends=layer.mends[:place])
+        earlier = layer.model_copy(update={"mends": layer.mends[:place]})
         found.append(Patched(name, mend, on.with_layers((earlier,)), read))
+        filled.append((mend.box(), name))
     return tuple(found)
 
 
