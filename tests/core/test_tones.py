@@ -37,6 +37,7 @@ from glyphaneme.core.tone import (
     monotone,
 )
 from tests import published_tones as published
+from tests.pictures import composite_of, photo_layer, pyramids
 
 SIDE = 256
 WHOLE = View(0, 0, SIDE, SIDE, 1.0)
@@ -571,3 +572,18 @@ def test_history_says_what_a_tone_does() -> None:
         "Colours with light as it is",
         "Colours without tones",
     ]
+
+
+def test_vivid_colours_keep_as_much_chroma_as_the_gamut_holds() -> None:
+    random = np.random.default_rng(8)
+    pixels = np.full((300, 400, 4), 255, np.uint8)
+    pixels[..., :3] = 255 * random.random((300, 400, 3)) ** 2
+    layer = photo_layer("vivid", pixels, tones=(ColoringTone(saturation=0.8),))
+    view = View(0, 0, 400, 300, 1)
+    whole = composite_of(layer, width=400, height=300)
+    found = render(whole, pyramids(vivid=pixels), view)[..., :3]
+    lab = published.oklab(published.decoded(pixels[..., :3] / 255)) * (1, 1.8, 1.8)
+    wanted = 255 * published.encoded(published.kept_in_gamut(lab))
+    apart = np.abs(found - wanted).max(axis=-1)
+    # Of a few blues the edge is met more than once, and either end of a gap will do.
+    assert (apart > 0.6).mean() < 5e-5

@@ -88,7 +88,7 @@ LAYER = np.dtype(
 
 LAYER_TYPE = from_dtype(LAYER)
 PLANES = 4 * CHUNK
-TONED_FLOATS = SPARE + 7 * CHUNK
+TONED_FLOATS = SPARE + 11 * CHUNK
 """The composite's planes and a layer's, and what is spare for toning either."""
 NORMAL = 0
 CLEAR = np.uint32(0xFFFFFF)  # the highest texel whose alpha is 0

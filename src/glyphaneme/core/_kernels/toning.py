@@ -63,16 +63,24 @@ PIECE = 5
 """Numbers a piece of a curve: start, length, and the cubic's three."""
 AT_ONCE = 4
 SPARE = 8 * CHUNK
-"""From the planes on: three more that are free. In one array LLVM proves them apart."""
+"""From the planes on: seven more that are free. In one array LLVM proves them apart."""
+AT = 11 * CHUNK
+PACKED = 12 * CHUNK
+"""Three planes of colours that leave the gamut; where they were, `AT` says."""
 F32 = np.float32
 I32 = np.int32
-HALVINGS = 8
+HALVINGS = 5
+TANGENTS = 2
 BLOCK = 128
 """Pixels that are looked at together for whether one leaves the gamut."""
 VIVID = F32(1 / 0.32)
 """Of chroma: what is as colourful as this, vibrance leaves alone."""
 GREYISH = F32(1 / 0.04)
 LEAVES = F32(5e-4)
+LEVEL = F32(1e-6)
+"""A slope that is none."""
+TWO, THREE = F32(2), F32(3)
+SIGN = I32(31)
 
 
 @njit(**PART)
@@ -197,21 +205,33 @@ def from_lab(x: np.ndarray, n: int) -> None:
     """Turn Oklab to linear light; take chroma back where that leaves the gamut.
 
     Along a line of one hue and lightness each component is a cubic in the share of
-    chroma that is kept, so that the share is found by halving without any root.
+    chroma that is kept. Only colours that leave are worked out so, packed together.
     """
+    count = 0
     for start in range(0, n, BLOCK):
-        here, length = x[start:], min(BLOCK, n - start)
-        if leaves_gamut(here, length):
-            keep_gamut(here, length)
-        for plane in range(3):
-            one = here[plane * CHUNK :]
-            for i in range(length):
-                one[i] = min(max(one[SPARE + i], ZERO), ONE)
+        length = min(BLOCK, n - start)
+        if leaves_gamut(x[start:], length):
+            count = noted(x, start, length, count)
+    for j in range(count):
+        i = int(x[AT + j])
+        x[PACKED + R + j] = x[R + i]
+        x[PACKED + G + j] = x[G + i]
+        x[PACKED + B + j] = x[B + i]
+    for i in range(n):
+        x[R + i] = min(max(x[SPARE + R + i], ZERO), ONE)
+        x[G + i] = min(max(x[SPARE + G + i], ZERO), ONE)
+        x[B + i] = min(max(x[SPARE + B + i], ZERO), ONE)
+    keep_gamut(x[PACKED:], count)
+    for j in range(count):
+        i = int(x[AT + j])
+        x[R + i] = x[PACKED + R + j]
+        x[G + i] = x[PACKED + G + j]
+        x[B + i] = x[PACKED + B + j]
 
 
 @njit(**PART)
 def leaves_gamut(x: np.ndarray, n: int) -> bool:
-    """Write colours as linear light to spare planes; tell whether one has left."""
+    """Write colours as linear light, and what room they leave; tell whether one left."""
     leaving = I32(0)
     for i in range(n):
         light, a, b = x[R + i], x[G + i], x[B + i]
@@ -224,8 +244,21 @@ def leaves_gamut(x: np.ndarray, n: int) -> bool:
         e = F32(-0.0041960863) * u - F32(0.7034186147) * v + F32(1.7076147010) * w
         x[SPARE + R + i], x[SPARE + G + i], x[SPARE + B + i] = r, g, e
         low, high = min(r, min(g, e)), max(r, max(g, e))
-        leaving |= bits_of(low + LEAVES) | bits_of(ONE + LEAVES - high)
+        room = min(low + LEAVES, ONE + LEAVES - high)
+        x[AT + i] = room
+        leaving |= bits_of(room)
     return bool(leaving < 0)
+
+
+@njit(**PART)
+def noted(x: np.ndarray, start: int, n: int, count: int) -> int:
+    """Note where colours leave the gamut, after those before them; return how many."""
+    for i in range(start, start + n):
+        sign = bits_of(x[AT + i]) >> SIGN
+        # Never beyond what is read: no more are noted than were looked at.
+        x[AT + count] = F32(i)
+        count -= sign
+    return count
 
 
 @njit(**INLINED)
@@ -243,21 +276,32 @@ def widened(
     g = cube + k * (green[0] + k * (green[1] + k * green[2]))
     b = cube + k * (blue[0] + k * (blue[1] + k * blue[2]))
     low, high = min(r, min(g, b)), max(r, max(g, b))
-    # What is left of the way to either edge, and to all of the chroma.
-    left = min(min(low + LEAVES, ONE + LEAVES - high), ONE - k)
-    return k if left >= ZERO else share
+    return k if min(low + LEAVES, ONE + LEAVES - high) >= ZERO else share
+
+
+@njit(**INLINED)
+def reached(k: F32, cube: F32, cubic: tuple[F32, F32, F32]) -> F32:
+    """Return the share at which a component's tangent meets the edge it goes to."""
+    height = cube + k * (cubic[0] + k * (cubic[1] + k * cubic[2]))
+    slope = cubic[0] + k * (TWO * cubic[1] + k * (THREE * cubic[2]))
+    edge = -LEAVES if slope < ZERO else ONE + LEAVES
+    steep = min(slope, -LEVEL) if slope < ZERO else max(slope, LEVEL)
+    return k + (edge - height) / steep
 
 
 @njit(**PART)
 def keep_gamut(x: np.ndarray, n: int) -> None:
-    """Write colours as linear light, with as much chroma as the gamut holds."""
+    """Turn Oklab to linear light with as much chroma as the gamut holds.
+
+    The share of chroma is found by halving, and from there by Newton's method.
+    """
     for i in range(n):
         light = min(max(x[R + i], ZERO), ONE)
         a, b = x[G + i], x[B + i]
         u = F32(0.3963377774) * a + F32(0.2158037573) * b
         v = F32(-0.1055613458) * a - F32(0.0638541728) * b
         w = F32(-0.0894841775) * a - F32(1.2914855480) * b
-        once, twice = F32(3) * light * light, F32(3) * light
+        once, twice = THREE * light * light, THREE * light
         cube = light * light * light
         u2, v2, w2 = u * u, v * v, w * w
         u3, v3, w3 = u2 * u, v2 * v, w2 * w
@@ -283,17 +327,22 @@ def keep_gamut(x: np.ndarray, n: int) -> None:
         )
         b3 = F32(-0.0041960863) * u3 - F32(0.7034186147) * v3 + F32(1.7076147010) * w3
         red, green, blue = (r1, r2, r3), (g1, g2, g3), (b1, b2, b3)
-        share, step = ZERO, ONE
-        # Two short loops: one of both lengths is not unrolled, and all is scalar then.
+        least, step = ZERO, HALF
         for _ in range(HALVINGS):
-            share = widened(share, step, cube, red, green, blue)
+            least = widened(least, step, cube, red, green, blue)
             step = step * HALF
-        for _ in range(HALVINGS):
-            share = widened(share, step, cube, red, green, blue)
-            step = step * HALF
-        x[SPARE + R + i] = cube + share * (r1 + share * (r2 + share * r3))
-        x[SPARE + G + i] = cube + share * (g1 + share * (g2 + share * g3))
-        x[SPARE + B + i] = cube + share * (b1 + share * (b2 + share * b3))
+        most = least + step + step
+        share = least + step
+        for _ in range(TANGENTS):
+            nearest = min(reached(share, cube, red), reached(share, cube, green))
+            nearest = min(nearest, reached(share, cube, blue))
+            share = min(max(nearest, least), most)
+        r = cube + share * (r1 + share * (r2 + share * r3))
+        g = cube + share * (g1 + share * (g2 + share * g3))
+        e = cube + share * (b1 + share * (b2 + share * b3))
+        x[R + i] = min(max(r, ZERO), ONE)
+        x[G + i] = min(max(g, ZERO), ONE)
+        x[B + i] = min(max(e, ZERO), ONE)
 
 
 @njit(**PART)
