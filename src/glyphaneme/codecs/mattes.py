@@ -15,7 +15,6 @@ if TYPE_CHECKING:
     from glyphaneme.core.cutout import MatteU8
 
 MOST_PIXELS = 16_000_000
-QUICK = 1
 REFUSED = "A matte in the file is damaged or too large. Nothing of it was kept."
 
 
@@ -32,9 +31,8 @@ def encode_matte(matte: MatteU8) -> bytes:
     bytes
         A grey PNG.
     """
-    settings = [cv2.IMWRITE_PNG_COMPRESSION, QUICK]
-    _, data = cv2.imencode(".png", matte, settings)
-    return data.tobytes()
+    # As it is by default: with a level of compression it takes three times as long.
+    return bytes(cv2.imencode(".png", matte)[1])
 
 
 def decode_matte(data: bytes) -> MatteU8:
