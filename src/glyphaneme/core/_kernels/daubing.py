@@ -25,7 +25,7 @@ ABOUT = 8
 )
 def daub_rows_into(
     means: np.ndarray,
-    spread: np.ndarray,
+    weights: np.ndarray,
     ways: np.ndarray,
     reach: F32,
     out: np.ndarray,
@@ -34,9 +34,10 @@ def daub_rows_into(
 ) -> None:
     """Paint rows first..last of `means`, four components a pixel.
 
-    `ways` holds a unit vector along the picture's direction and how marked that is.
+    `weights` says how much each counts as a neighbour; `ways` holds a unit vector along
+    the picture's direction and how marked that is.
     """
-    rows, columns = spread.shape
+    rows, columns = weights.shape
     cosines, sines = np.empty(ABOUT, np.float32), np.empty(ABOUT, np.float32)
     for k in range(ABOUT):
         cosines[k] = np.cos(k * np.pi / 4)
@@ -53,16 +54,14 @@ def daub_rows_into(
                 at_y = int(y + p * v + q * u + F32(0.5))
                 at_x = min(max(at_x, 0), columns - 1)
                 at_y = min(max(at_y, 0), rows - 1)
-                s = spread[at_y, at_x]
-                s *= s
-                s *= s
-                weight = F32(1) / (F32(1e-4) + s * s)
+                weight = weights[at_y, at_x]
                 total += weight
                 r += weight * means[at_y, at_x, 0]
                 g += weight * means[at_y, at_x, 1]
                 b += weight * means[at_y, at_x, 2]
                 a += weight * means[at_y, at_x, 3]
-            out[y, x, 0] = r / total
-            out[y, x, 1] = g / total
-            out[y, x, 2] = b / total
-            out[y, x, 3] = a / total
+            share = F32(1) / total
+            out[y, x, 0] = r * share
+            out[y, x, 1] = g * share
+            out[y, x, 2] = b * share
+            out[y, x, 3] = a * share

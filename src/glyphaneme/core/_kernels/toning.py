@@ -231,7 +231,7 @@ def from_lab(x: np.ndarray, n: int) -> None:
 
 @njit(**PART)
 def leaves_gamut(x: np.ndarray, n: int) -> bool:
-    """Write colours as linear light, and what room they leave; tell whether one left."""
+    """Write colours as linear light, and what room that leaves; tell if one left."""
     leaving = I32(0)
     for i in range(n):
         light, a, b = x[R + i], x[G + i], x[B + i]

@@ -19,6 +19,7 @@ if TYPE_CHECKING:
 
 LEAST_SIGMA = 2.0
 """Of a Gaussian on a smaller copy, in its pixels: below that it is made larger."""
+AS_GOOD_AS_OPAQUE = 254.99
 OPAQUE = 255
 TAIL = 3.0
 """How many standard deviations of it count."""
@@ -141,12 +142,12 @@ def shrunk(image: NDArray[Any], factor: int) -> NDArray[Any]:
     return np.asarray(small, image.dtype)
 
 
-def enlarged(small: Floats, factor: int, like: NDArray[Any]) -> Floats:
+def enlarged(small: NDArray[Any], factor: int, like: NDArray[Any]) -> NDArray[Any]:
     """Return what `shrunk` made at its size again, with straight lines between means.
 
     Parameters
     ----------
-    small : (h, w) or (h, w, C) float32
+    small : (h, w) or (h, w, C) float32 or uint8
         Any values.
     factor : int
         As for `shrunk`.
@@ -155,13 +156,13 @@ def enlarged(small: Floats, factor: int, like: NDArray[Any]) -> Floats:
 
     Returns
     -------
-    (H, W) or (H, W, C) float32
+    (H, W) or (H, W, C), of the same dtype
         As large as that.
     """
     rows, columns = like.shape[:2]
     size = (small.shape[1] * factor, small.shape[0] * factor)
     large = cv2.resize(small, size, interpolation=cv2.INTER_LINEAR)
-    return np.asarray(large[:rows, :columns], np.float32)
+    return np.ascontiguousarray(large[:rows, :columns])
 
 
 def sigma_left(sigma: float, factor: int) -> float:
@@ -223,13 +224,13 @@ def straight(image: Floats) -> PixelsU8:
         Straight RGBA.
     """
     alpha = image[..., 3:]
-    if alpha.min() < OPAQUE:
+    if alpha.min() < AS_GOOD_AS_OPAQUE:
         image = np.dstack([image[..., :3] * (255 / np.maximum(alpha, 1e-3)), alpha])
     return as_levels(image)
 
 
 def as_levels(image: Floats) -> PixelsU8:
-    """Return values as the nearest levels.
+    """Return values as the nearest levels; halves become even ones.
 
     Parameters
     ----------
@@ -241,9 +242,7 @@ def as_levels(image: Floats) -> PixelsU8:
     (H, W, C) uint8
         0..255.
     """
-    found = np.add(image, np.float32(0.5))
-    np.clip(found, 0, 255, out=found)
-    return np.ascontiguousarray(found.astype(np.uint8))
+    return np.asarray(cv2.addWeighted(image, 1, image, 0, 0, dtype=cv2.CV_8U), np.uint8)
 
 
 def lightened(pixels: PixelsU8, change: Floats) -> PixelsU8:

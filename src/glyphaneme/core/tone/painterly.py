@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Annotated, ClassVar, Literal
+from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal
 
 import cv2
 import numpy as np
 from pydantic import Field
 
 from glyphaneme.core.tone.areas import (
+    OPAQUE,
     AreaTone,
     Seen,
+    as_levels,
     blurred,
     enlarged,
     shrunk,
@@ -40,6 +42,7 @@ ENOUGH = 4.0
 BUSY = 18.0
 """Levels of spread within a brush at which a finer one takes over by half."""
 DETAIL_BRUSHES = 3
+EVENLY = np.array([[1, 1, 1, 0]], np.float32) / 3
 
 
 class PainterlyTone(AreaTone):
@@ -90,33 +93,55 @@ class PainterlyTone(AreaTone):
 
     def made(self, pixels: PixelsU8, seen: Seen) -> PixelsU8:
         """Return pixels painted."""
-        if self.brush * seen.scale < LEAST_SEEN:
+        brushes = self._brushes(seen.scale)
+        if not brushes:
             return pixels
-        image = weighted(pixels)
-        painted, spread = _painted(image, self.brush * seen.scale)
-        brush = self.brush
-        for _ in range(DETAIL_BRUSHES - 1):
-            brush *= FINER
-            is_fine = brush < LEAST_BRUSH or brush * seen.scale < LEAST_SEEN
-            if is_fine or not self.detail:
-                break
-            finer, next_spread = _painted(image, brush * seen.scale)
+        # Nothing of it is finer than the finest brush is worked out with.
+        factor = _factor(brushes[-1])
+        is_opaque = bool(pixels[..., 3].min() == OPAQUE)
+        if is_opaque:
+            small = np.asarray(_smaller(pixels, factor), np.float32)
+        else:
+            small = _smaller(weighted(pixels), factor)
+        painted, spread = _painted(small, brushes[0] / factor)
+        for brush in brushes[1:]:
+            finer, next_spread = _painted(small, brush / factor)
             busy = (spread * np.float32(self.detail / BUSY)) ** 2
-            share = (busy / (1 + busy))[..., None]
-            painted = painted + share * (finer - painted)
+            painted += (busy / (1 + busy))[..., None] * (finer - painted)
             spread = next_spread
-        return straight(painted)
+        if is_opaque:
+            return _larger(as_levels(painted), factor, pixels)
+        return straight(_larger(painted, factor, pixels))
+
+    def _brushes(self, scale: float) -> list[float]:
+        """Return the sizes of all brushes as they are seen, the broadest first."""
+        sizes = [self.brush * FINER**place for place in range(DETAIL_BRUSHES)]
+        wanted = [one for one in sizes if one >= LEAST_BRUSH] if self.detail else []
+        seen = [one * scale for one in wanted or sizes[:1]]
+        return [one for one in seen if one >= LEAST_SEEN]
+
+
+def _factor(brush: float) -> int:
+    """Return by how much the image may be smaller that a brush is worked out with."""
+    factor = 1
+    while brush / (2 * factor) >= ENOUGH:
+        factor *= 2
+    return factor
+
+
+def _smaller(image: NDArray[Any], factor: int) -> NDArray[Any]:
+    return image if factor == 1 else shrunk(image, factor)
+
+
+def _larger(small: NDArray[Any], factor: int, like: NDArray[Any]) -> NDArray[Any]:
+    return small if factor == 1 else enlarged(small, factor, like)
 
 
 def _painted(image: Floats, brush: float) -> tuple[Floats, Floats]:
     """Paint with one brush; return the painting, and how much happens within it."""
-    factor = 1
-    while brush / (2 * factor) >= ENOUGH:
-        factor *= 2
-    if factor == 1:
-        return _painted_as_large(image, brush)
-    found = _painted_as_large(shrunk(image, factor), brush / factor)
-    painted, spread = (enlarged(one, factor, image) for one in found)
+    factor = _factor(brush)
+    found = _painted_as_large(_smaller(image, factor), brush / factor)
+    painted, spread = (_larger(one, factor, image) for one in found)
     return painted, spread
 
 
@@ -126,26 +151,28 @@ def _painted_as_large(image: Floats, brush: float) -> tuple[Floats, Floats]:
     from glyphaneme.core._kernels.daubing import daub_rows_into
     from glyphaneme.core.bands import run_bands
 
-    light = np.asarray(image[..., :3].mean(axis=-1), np.float32)
+    light = np.asarray(cv2.transform(image, EVENLY), np.float32)
     means = blurred(image, brush * SECTOR)
     squares = blurred(light * light, brush * SECTOR)
-    mean_light = means[..., :3].mean(axis=-1)
-    spread = np.sqrt(np.maximum(squares - mean_light * mean_light, 0))
+    mean_light = cv2.transform(means, EVENLY)
+    spread = cv2.sqrt(np.maximum(squares - mean_light * mean_light, 0))
     smooth = blurred(light, max(brush * SMOOTHED, 0.8))
     across = cv2.Sobel(smooth, cv2.CV_32F, 1, 0, scale=0.25)
     down = cv2.Sobel(smooth, cv2.CV_32F, 0, 1, scale=0.25)
-    tensor = np.dstack([across * across, down * down, across * down])
-    e, g, f = np.moveaxis(blurred(tensor, brush * EVENED), -1, 0)
-    root = np.sqrt((e - g) ** 2 + 4 * f * f)
-    along = 0.5 * np.arctan2(2 * f, e - g) + np.float32(np.pi / 2)
-    direction = np.dstack([np.cos(along), np.sin(along), root / (e + g + 1e-3)])
-    out = np.empty_like(means)
+    products = [across * across, down * down, across * down]
+    tensor = np.asarray(cv2.merge(products), np.float32)
+    e, g, f = cv2.split(blurred(tensor, brush * EVENED))
+    root, twice = cv2.cartToPolar(e - g, 2 * f)
+    along = twice * np.float32(0.5) + np.float32(np.pi / 2)
+    u, v = cv2.polarToCart(np.ones_like(along), along)
+    ways = cv2.merge([u, v, root / (e + g + np.float32(1e-3))])
     means = np.ascontiguousarray(means)
-    ways = np.ascontiguousarray(direction, np.float32)
-    even = np.ascontiguousarray(spread / 8, np.float32)
+    uneven = cv2.pow(spread * np.float32(1 / 8), 8)
+    weights = np.asarray(1 / (uneven + np.float32(1e-4)), np.float32)
+    out = np.empty_like(means)
     run_bands(
         lambda first, last: daub_rows_into(
-            means, even, ways, np.float32(brush * REACH), out, first, last
+            means, weights, ways, np.float32(brush * REACH), out, first, last
         ),
         out.shape[0],
         out.shape[1],
