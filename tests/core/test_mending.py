@@ -201,9 +201,10 @@ def test_nothing_is_filled_where_a_picture_is_clear_nor_from_there() -> None:
     pixels = np.full((200, 200, 4), 255, np.uint8)
     pixels[..., :3] = 110
     pixels[:, 100:] = (255, 0, 0, 0)
-    patch = patch_for(pixels, speck(98, 100, 30))
-    assert patch.columns.max() == 99
-    assert np.abs(patch.colors[:, :3].astype(int) - 110).max() <= 1
+    for roughly in (False, True):
+        patch = patch_for(pixels, speck(98, 100, 30), roughly=roughly)
+        assert patch.columns.max() == 99
+        assert np.abs(patch.colors[:, :3].astype(int) - 110).max() <= 1
 
 
 def test_a_long_wire_goes_through_many_squares_and_is_filled_once() -> None:

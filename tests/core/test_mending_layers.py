@@ -31,7 +31,7 @@ from glyphaneme.core.edits import (
     describe_edit,
 )
 from glyphaneme.core.errors import NoSuchWorkError
-from glyphaneme.core.mask import EllipsePart, LayerPart, Mask
+from glyphaneme.core.mask import EllipsePart, LayerPart, Mask, RectanglePart
 from glyphaneme.core.mend import Mend, lay_patch, patch_for
 from glyphaneme.core.place import Placement
 from glyphaneme.core.render import (
@@ -298,19 +298,25 @@ def test_a_patch_that_is_not_at_hand_is_not_laid() -> None:
     assert (render(composite, PYRAMIDS, WHOLE) == shown(whole(PHOTO))).all()
 
 
+def test_a_place_is_filled_from_what_was_mended_beside_it() -> None:
+    # Its upper rim lies on the speck, which the first of them takes away.
+    beside = Mend(id="beside", points=((106, 118),), size=16)
+    found = shown(whole(PHOTO, mending(BOTH, beside)))
+    assert found[111:125, 101:111, :3].max() < 140
+
+
 def test_a_long_stroke_is_laid_without_seams() -> None:
     sheet = ColorLayer(id="c", name="Grey", color="#808080")
-    wire = Mend(id="w", points=((30, 30), (2330, 1300)), size=4)
-    layers = (sheet, mending(wire))
-    large = composite_of(*layers, width=2400, height=1400)
-    needed = assets_needed(large).patched
-    patches = laid_patches(needed, {})
-    (found,) = patches.values()
-    assert len(found.tiles) > 1
-    view = View(0, 0, 1920, 1120, 0.8)
-    assert (render(large, patches, view)[..., :3] == 128).all()
-    black = large.model_copy(update={"layers": (sheet, layers[1])})
-    assert (render(black, patches, view)[..., 3] == 255).all()
+    strip = RectanglePart(id="s", x=1200, y=700, width=2280, height=2)
+    line = ColorLayer(id="w", name="Wire", color="#ffffff", mask=Mask(parts=(strip,)))
+    wire = Mend(id="w", points=((52, 700), (2348, 700)), size=5)
+    large = composite_of(sheet, line, mending(wire), width=2400, height=1400)
+    (needed,) = assets_needed(large).patched
+    patches = laid_patches([needed], {})
+    assert len(patches[needed.name].tiles) > 1
+    for scale in (1, 0.8):
+        view = View(0, 0, int(2400 * scale), int(1400 * scale), scale)
+        assert np.abs(render(large, patches, view)[..., :3].astype(int) - 128).max() < 4
 
 
 def test_it_is_laid_on_mended_switched_and_taken_back() -> None:

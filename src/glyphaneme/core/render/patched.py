@@ -31,7 +31,7 @@ MARGIN = 16
 LARGEST_TILE = 1024
 """Pixels along a side; what reaches farther is laid in several tiles."""
 OVERLAP = 16
-"""By so many pixels they lie over one another, that no seam shows."""
+"""So far each lies over those before it, that no seam shows."""
 
 
 def source_of(patched: Patched) -> Composite:
@@ -100,8 +100,8 @@ def _tiles(patched: Patched, patch: Patch) -> Iterator[Tile]:
     places = np.column_stack([patch.rows, patch.columns])
     squares = np.unique(places // LARGEST_TILE, axis=0) * LARGEST_TILE
     for corner in squares:
-        far = corner + LARGEST_TILE + OVERLAP
-        inside = ((places >= corner - OVERLAP) & (places < far)).all(axis=1)
+        both = (places >= corner - OVERLAP) & (places < corner + LARGEST_TILE)
+        inside = both.all(axis=1)
         here = places[inside]
         first, last = here.min(axis=0) - MARGIN, here.max(axis=0) + MARGIN + 1
         pixels = np.zeros((*(last - first).tolist(), 4), np.uint8)
