@@ -170,7 +170,7 @@ class FrameCache:
         fine: bool,
         pile: tuple[Layer, ...],
     ) -> PixelsU8:
-        key = (picture, view, composite.canvas.background, fine)
+        key = (picture, view, composite.canvas, fine)
         layers = tuple(
             Seen(one, others_read(one, pile))
             for one in composite.layers
