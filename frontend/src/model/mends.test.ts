@@ -1,7 +1,21 @@
 import { MEND } from "@generated/limits";
 import { expect, test } from "vitest";
-import { isMending, MENDING, mendEdits, mendLine, openMend, piecesOf } from "@/model/mends";
-import { sampleLayer } from "@/testing/samples";
+import {
+  isMending,
+  MENDING,
+  mendEdits,
+  mendLine,
+  mendsLying,
+  openMend,
+  piecesOf,
+} from "@/model/mends";
+import {
+  sampleComposite,
+  sampleGroup,
+  sampleLayer,
+  sampleMending,
+  samplePlacement,
+} from "@/testing/samples";
 
 const mend = { id: "m", points: [[1, 2]] as [number, number][], size: 8, works: true };
 const layer = sampleLayer("a", { mends: [mend] });
@@ -59,4 +73,19 @@ test("a place is open by its own line, and the brush by both", () => {
   expect(isMending(layer, MENDING) && isMending(layer, mendLine(mend))).toBe(true);
   expect(isMending(layer, "part")).toBe(false);
   expect(isMending(layer, null)).toBe(false);
+});
+
+test("places of what lies beneath are measured in what their layer lies in", () => {
+  const repairs = sampleMending("m", [mend]);
+  expect(isMending(repairs, MENDING) && openMend(repairs, mendLine(mend)) === 0).toBe(true);
+  const flat = mendsLying(sampleComposite(repairs), repairs);
+  expect(flat.fromCanvas({ x: 70, y: 60 })).toEqual({ x: 70, y: 60 });
+
+  // A group of 20 by 10 pixels, enlarged three times about its middle at 50, 40.
+  const placement = samplePlacement({ scale_x: 3, scale_y: 3 });
+  const inside = mendsLying(sampleComposite(sampleGroup("g", placement, repairs)), repairs);
+  expect(inside.fromCanvas({ x: 50, y: 40 })).toEqual({ x: 10, y: 5 });
+  expect(inside.fromCanvas({ x: 53, y: 34 })).toEqual({ x: 11, y: 3 });
+  const [edit] = mendEdits(repairs, inside, [{ x: 53, y: 34 }], 30);
+  expect(edit).toMatchObject({ layer_id: "m", mend: { points: [[11, 3]], size: 10 } });
 });

@@ -1,7 +1,14 @@
 /** Small composites for tests. */
 
 import type { ProjectState } from "@/api/types";
-import type { Composite, GroupLayer, Layer, PhotoLayer, Placement } from "@/model/composite";
+import type {
+  Composite,
+  GroupLayer,
+  Layer,
+  MendingLayer,
+  PhotoLayer,
+  Placement,
+} from "@/model/composite";
 
 export function samplePlacement(changes: Partial<Placement> = {}): Placement {
   return {
@@ -38,6 +45,22 @@ export function sampleLayer(id: string, changes: Partial<PhotoLayer> = {}): Phot
     effects: [],
     tones: [],
     ...changes,
+  };
+}
+
+export function sampleMending(id: string, mends: MendingLayer["mends"] = []): MendingLayer {
+  return {
+    id,
+    kind: "mending",
+    name: id,
+    blend: "normal",
+    opacity: 1,
+    visible: true,
+    locked: false,
+    mask: null,
+    fades: [],
+    effects: [],
+    mends,
   };
 }
 
