@@ -104,7 +104,7 @@ def blurred(image: Floats, sigma: float) -> Floats:
     (H, W) or (H, W, C) float32
         What the averages over f by f pixels and the straight lines between them add to
         the variance, (f^2 - 1) / 12 and f^2 / 6, is taken off first. At the edge the
-        last average goes on.
+        last pixel goes on.
     """
     if sigma <= 0:
         return image
@@ -113,9 +113,41 @@ def blurred(image: Floats, sigma: float) -> Floats:
         factor *= 2
     if factor == 1:
         return _gaussian(image, sigma)
-    small = shrunk(image, factor)
-    found = _gaussian(small, sigma_left(sigma, factor) / factor)
-    return enlarged(found, factor, image)
+    narrow = sigma_left(sigma, factor) / factor
+    around = math.ceil(TAIL * narrow) + 1
+    found = _gaussian(_with_edges(image, factor, around), narrow)
+    # One average more on each side: beyond the outermost there are straight lines too.
+    inner = found[around - 1 : 1 - around, around - 1 : 1 - around]
+    size = (inner.shape[1] * factor, inner.shape[0] * factor)
+    large = cv2.resize(inner, size, interpolation=cv2.INTER_LINEAR)
+    rows, columns = image.shape[:2]
+    return np.asarray(
+        large[factor : factor + rows, factor : factor + columns], np.float32
+    )
+
+
+def _with_edges(image: Floats, factor: int, around: int) -> Floats:
+    """Return means over squares, and round them those of the last pixels going on."""
+    top, bottom, left, right = (
+        shrunk(np.ascontiguousarray(edge.repeat(factor, axis=axis)), factor)
+        for edge, axis in (
+            (image[:1], 0),
+            (image[-1:], 0),
+            (image[:, :1], 1),
+            (image[:, -1:], 1),
+        )
+    )
+    middle = np.vstack([top, shrunk(image, factor), bottom])
+    beside = [
+        np.concatenate([image[:1, at], edge[:, 0], image[-1:, at]])[:, None]
+        for at, edge in ((0, left), (-1, right))
+    ]
+    whole = np.ascontiguousarray(np.hstack([beside[0], middle, beside[1]]))
+    more = around - 1
+    edge = cv2.BORDER_REPLICATE
+    return np.asarray(
+        cv2.copyMakeBorder(whole, more, more, more, more, edge), np.float32
+    )
 
 
 def shrunk(image: NDArray[Any], factor: int) -> NDArray[Any]:
