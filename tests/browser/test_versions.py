@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import re
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
@@ -65,8 +66,10 @@ def test_versions_are_compared_under_a_divider(hands: Hands, pair: Any) -> None:
     divider = page.get_by_role("slider", name="Divider: With lanterns on its left")
     divider.focus()
     divider.press("End")
+    expect(divider).to_have_value("100")
     lanterns = seen(stage)
     divider.press("Home")
+    expect(divider).to_have_value("0")
     bare = seen(stage)
     divider.press("End")
     box = stage.bounding_box()
@@ -74,6 +77,7 @@ def test_versions_are_compared_under_a_divider(hands: Hands, pair: Any) -> None:
     middle = Point(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     right = Point(box["x"] + box["width"] - 23, middle.y)
     hands.drag(right, middle)
+    expect(divider).to_have_value(re.compile("^(49|5[01])"))
     both = seen(stage)
 
     # Beside the line, each side shows its own moment.
