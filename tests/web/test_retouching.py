@@ -181,6 +181,20 @@ def test_while_something_moves_beneath_places_are_filled_roughly_and_exactly_the
     assert again.data != quick.data
 
 
+def test_what_another_process_filled_meanwhile_is_not_rough_any_more(
+    studio: Studio, tmp_path: Path
+) -> None:
+    desk = Desk(fresh_client(studio, tmp_path, is_waited_for=True))
+    mend_beneath(desk, "dust", 123, 113, size=30)
+    desk.post("frame", revision=desk.state["head"], view=VIEW)
+    here, desk.client = desk.client, fresh_client(studio, tmp_path)
+    there = desk.frame()
+    desk.client = here
+    answer = desk.frame()
+    assert "Rough-As-Yet" not in answer.headers
+    assert answer.data == there.data
+
+
 def test_many_places_beneath_are_rough_at_first_and_then_as_they_should_be(
     studio: Studio, tmp_path: Path
 ) -> None:

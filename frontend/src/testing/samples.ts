@@ -26,42 +26,37 @@ export function samplePlacement(changes: Partial<Placement> = {}): Placement {
   };
 }
 
-export function sampleLayer(id: string, changes: Partial<PhotoLayer> = {}): PhotoLayer {
+/** What layers of all kinds have. */
+function sampleShared(id: string) {
   return {
     id,
-    kind: "photo",
     name: id,
-    picture: "0".repeat(64),
-    width: 20,
-    height: 10,
-    placement: samplePlacement(),
     blend: "normal",
     opacity: 1,
     visible: true,
     locked: false,
     mask: null,
     fades: [],
-    mends: [],
     effects: [],
+  } as const;
+}
+
+export function sampleLayer(id: string, changes: Partial<PhotoLayer> = {}): PhotoLayer {
+  return {
+    ...sampleShared(id),
+    kind: "photo",
+    picture: "0".repeat(64),
+    width: 20,
+    height: 10,
+    placement: samplePlacement(),
+    mends: [],
     tones: [],
     ...changes,
   };
 }
 
 export function sampleMending(id: string, mends: MendingLayer["mends"] = []): MendingLayer {
-  return {
-    id,
-    kind: "mending",
-    name: id,
-    blend: "normal",
-    opacity: 1,
-    visible: true,
-    locked: false,
-    mask: null,
-    fades: [],
-    effects: [],
-    mends,
-  };
+  return { ...sampleShared(id), kind: "mending", mends };
 }
 
 export function sampleGroup(id: string, placement: Placement, ...layers: Layer[]): GroupLayer {

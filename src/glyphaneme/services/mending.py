@@ -84,24 +84,25 @@ def patch_laid(
     rough = studio.rough_patches.get(name) if quick or is_full else None
     if rough is not None:
         return rough
-    studio.rough.put(name, value=True)
     if (quick or is_full) and filling.places >= ROUGHLY_AT_ONCE:
-        return Laid(())
+        return Laid((), is_rough=True)
     assets = read(patched)
     if quick or is_full or is_rough(visit, assets):
         filling.places += 1
         patch = filled_patch(patched, assets, roughly=True)
-        return studio.rough_patches.put(name, laid(patched, patch))
+        return studio.rough_patches.put(name, laid(patched, patch, is_rough=True))
     patch = filled_patch(patched, assets)
     filling.pixels += len(patch.rows)
     _keep(place, patch)
-    studio.rough.put(name, value=False)
     return studio.patched.put(name, laid(patched, patch))
 
 
 def is_rough(visit: Visit, assets: Assets) -> bool:
     """Tell whether some places of what is shown are filled roughly as yet."""
-    return any(visit.studio.rough.get(name) for name in assets)
+    return any(
+        one.is_rough if isinstance(one, Laid) else visit.studio.rough.get(name)
+        for name, one in assets.items()
+    )
 
 
 def _found(visit: Visit, name: str, mend: Mend, pyramid: Pyramid) -> Patch:

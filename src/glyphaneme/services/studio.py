@@ -219,7 +219,7 @@ class Studio:
     )
     """The same for those that are filled roughly as yet."""
     rough: Recent[str, bool] = field(default_factory=lambda: Recent(STATES_KEPT))
-    """Whether some of those places are filled roughly as yet."""
+    """Whether some places of a mended photo are filled roughly as yet."""
     own_colors: Recent[Hashable, Pyramid] = field(
         default_factory=lambda: Recent(OWN_COLORS_SHOWN)
     )

@@ -75,7 +75,7 @@ def filled_patch(patched: Patched, assets: Assets, *, roughly: bool = False) -> 
     return patch_for(shown, patched.mend.carried(move), roughly=roughly)
 
 
-def laid(patched: Patched, patch: Patch) -> Laid:
+def laid(patched: Patched, patch: Patch, *, is_rough: bool = False) -> Laid:
     """Return a patch as it is laid.
 
     Parameters
@@ -84,13 +84,15 @@ def laid(patched: Patched, patch: Patch) -> Laid:
         The place.
     patch : Patch
         As `filled_patch` returns it.
+    is_rough : bool
+        Whether it was filled roughly.
 
     Returns
     -------
     Laid
         No tile where the patch is empty.
     """
-    return Laid(tuple(_tiles(patched, patch)))
+    return Laid(tuple(_tiles(patched, patch)), is_rough)
 
 
 def _tiles(patched: Patched, patch: Patch) -> Iterator[Tile]:

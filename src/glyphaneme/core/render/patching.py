@@ -58,8 +58,7 @@ class Patched(NamedTuple):
     @property
     def view(self) -> View:
         """The part of the pile that it is filled from, pixel by pixel."""
-        left, top, right, bottom = _surroundings(self.mend, self.on.canvas)
-        return View(left, top, right - left, bottom - top, 1)
+        return _view_of(_surroundings(self.mend, self.on.canvas))
 
 
 def _surroundings(mend: Mend, canvas: Canvas | None) -> Area:
@@ -67,6 +66,11 @@ def _surroundings(mend: Mend, canvas: Canvas | None) -> Area:
     if canvas is None:
         return mend.surroundings
     return mend.area(canvas.width, canvas.height, AROUND)
+
+
+def _view_of(area: Area) -> View:
+    width, height = area.right - area.left, area.bottom - area.top
+    return View(area.left, area.top, width, height, 1)
 
 
 class Tile(NamedTuple):
@@ -81,6 +85,8 @@ class Laid(NamedTuple):
     """What fills one place that is mended."""
 
     tiles: tuple[Tile, ...]
+    is_rough: bool = False
+    """Whether it is filled smoothly, or not at all, as yet."""
 
     @property
     def nbytes(self) -> int:
@@ -134,10 +140,9 @@ def _patches(
     filled: list[tuple[Area, str]] = []
     for place, mend in enumerate(layer.mends):
         around = _surroundings(mend, on.canvas)
-        left, top, right, bottom = around
-        if left >= right or top >= bottom:
+        view = _view_of(around)
+        if view.width <= 0 or view.height <= 0:
             continue
-        view = View(left, top, right - left, bottom - top, 1)
         near = [
             words
             for one, words in zip(on.layers, said, strict=True)
