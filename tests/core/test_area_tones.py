@@ -36,6 +36,7 @@ from glyphaneme.core.tone import (
     LightTone,
     MonochromeTone,
     PainterlyTone,
+    Seen,
     SharpenTone,
     Tone,
 )
@@ -425,3 +426,15 @@ def test_the_largest_lengths_on_the_smallest_picture() -> None:
 
     for where in ("photo", "toning", "group"):
         assert shown(tiny, *most, where=where).shape == (3, 2, 4)
+
+
+@pytest.mark.parametrize("sigma", [6, 20, 45])
+def test_a_blur_goes_on_by_the_last_pixel_at_the_edges(
+    bark: np.ndarray, sigma: float
+) -> None:
+    pixels = np.ascontiguousarray(bark[:251, :333])
+    found = BlurTone(radius=sigma).made(pixels, Seen(1.0, 0, 0))[..., :3]
+    wanted = ndimage.gaussian_filter(
+        pixels[..., :3].astype(float), (sigma, sigma, 0), mode="nearest", truncate=5
+    )
+    assert np.abs(found - wanted).max() < 1.2
