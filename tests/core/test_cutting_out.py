@@ -8,6 +8,8 @@ import pytest
 
 from glyphaneme.core.cutout import (
     Evidence,
+    Guide,
+    Guides,
     Laplacian,
     box_of,
     carried_up,
@@ -90,7 +92,7 @@ def test_a_coarse_matte_is_refined_along_colours() -> None:
     rgb = np.ascontiguousarray(known.pixels[..., :3])
     coarse = cv2.resize(known.alpha, (40, 30), interpolation=cv2.INTER_AREA)
 
-    fine = refined(rgb, coarse)
+    fine = refined(Guides(rgb), coarse)
 
     plain = cv2.resize(coarse, (320, 240))
     off = np.abs(fine - known.alpha).mean()
@@ -107,7 +109,7 @@ def test_what_is_kept_and_dropped_for_sure_stays_so() -> None:
     keep[10:16, 10:16] = True
     drop[55:62, 70:90] = True
 
-    fine = refined(rgb, coarse, keep=keep, drop=drop)
+    fine = refined(Guides(rgb), coarse, keep=keep, drop=drop)
 
     assert (fine[keep] == 1).all()
     assert (fine[drop] == 0).all()
@@ -118,7 +120,7 @@ def test_a_matte_carried_up_follows_the_larger_pictures_edge() -> None:
     small = cv2.resize(known.pixels, (160, 120), interpolation=cv2.INTER_AREA)
     alpha = cv2.resize(known.alpha, (160, 120), interpolation=cv2.INTER_AREA)
 
-    large = carried_up(known.pixels, np.ascontiguousarray(small[..., :3]), alpha)
+    large = carried_up(known.pixels, Guide(np.ascontiguousarray(small[..., :3])), alpha)
 
     evenly = cv2.resize(alpha, (640, 480))
     assert error_of(large, known) < 0.7 * np.abs(evenly - known.alpha).mean()

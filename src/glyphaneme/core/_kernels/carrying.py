@@ -6,9 +6,40 @@ import numpy as np
 from numba import njit, types
 
 from glyphaneme.core._kernels.between import between
-from glyphaneme.core._kernels.layout import FROM_U8, HALF, KERNEL, ONE, TO_U8, ZERO
+from glyphaneme.core._kernels.layout import (
+    FROM_U8,
+    HALF,
+    INLINED,
+    KERNEL,
+    ONE,
+    TO_U8,
+    ZERO,
+)
 
 F32 = np.float32
+
+
+@njit(**INLINED)
+def any_of_four(
+    marks: np.ndarray, top: int, bottom: int, left: int, right: int
+) -> bool:
+    """Tell whether one of four pixels is marked."""
+    above, below = marks[top, left] | marks[top, right], marks[bottom, left]
+    return (above | below | marks[bottom, right]) != 0
+
+
+@njit(**INLINED)
+def are_alike(values: np.ndarray, top: int, bottom: int, left: int, right: int) -> bool:
+    """Tell whether four pixels have one value."""
+    one = values[top, left]
+    above = one == values[top, right]
+    return above and one == values[bottom, left] and one == values[bottom, right]
+
+
+@njit(**INLINED)
+def as_level(value: F32) -> np.uint8:
+    """Return the nearest of 256 levels to a value, held within 0..1."""
+    return np.uint8(min(max(value, ZERO), ONE) * TO_U8 + HALF)
 
 
 @njit(
@@ -43,16 +74,20 @@ def carry_rows_into(
     step_y, step_x = F32(low / rows), F32(across / columns)
     for row in range(first, last):
         top, bottom, down = between(row, step_y, low)
+        known, follows, even, level = -1, False, False, np.uint8(0)
         for column in range(columns):
             left, right, side = between(column, step_x, across)
+            if left != known:
+                known = left
+                follows = any_of_four(soft, top, bottom, left, right)
+                even = not follows and are_alike(small, top, bottom, left, right)
+                level = as_level(small[top, left])
+            if even:
+                out[row, column] = level
+                continue
             a, b = (ONE - down) * (ONE - side), (ONE - down) * side
             c, d = down * (ONE - side), down * side
-            if (
-                soft[top, left]
-                | soft[top, right]
-                | soft[bottom, left]
-                | soft[bottom, right]
-            ):
+            if follows:
                 value = ZERO
                 for at in range(4):
                     worth = (
@@ -72,5 +107,4 @@ def carry_rows_into(
                     + c * small[bottom, left]
                     + d * small[bottom, right]
                 )
-            value = min(max(value, ZERO), ONE)
-            out[row, column] = np.uint8(value * TO_U8 + HALF)
+            out[row, column] = as_level(value)

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from numba import njit, types
 
-from glyphaneme.core._kernels.layout import KERNEL
+from glyphaneme.core._kernels.layout import INLINED, KERNEL
 
 if TYPE_CHECKING:
     import numpy as np
@@ -17,6 +17,37 @@ SHARES = 9
 _PLANES = types.f8[:, :, ::1]
 _VALUES = types.f8[:, ::1]
 _MARKS = types.u1[:, ::1]
+FAR = -2
+"""No column, nor one next to any."""
+
+
+@njit(**INLINED)
+def weighed(
+    colors: np.ndarray, values: np.ndarray, row: int, x: int
+) -> tuple[float, float, float, float]:
+    """Return three values above one another, added up, and times red, green, blue."""
+    total = u = v = w = 0.0
+    for y in range(row - 1, row + 2):
+        value = values[y, x]
+        total += value
+        u += value * colors[y, x, 0]
+        v += value * colors[y, x, 1]
+        w += value * colors[y, x, 2]
+    return total, u, v, w
+
+
+@njit(**INLINED)
+def lines_above(
+    lines: np.ndarray, top: int, bottom: int, x: int
+) -> tuple[float, float, float, float]:
+    """Return the lines of windows above one another, added up; none beyond the rim."""
+    r = g = b = added = 0.0
+    if x < 0 or x >= lines.shape[1]:
+        return r, g, b, added
+    for y in range(top, bottom):
+        r, g = r + lines[y, x, 0], g + lines[y, x, 1]
+        b, added = b + lines[y, x, 2], added + lines[y, x, 3]
+    return r, g, b, added
 
 
 @njit(types.void(_PLANES, _MARKS, types.f8, types.i8, types.i8, _PLANES), **KERNEL)
@@ -79,26 +110,28 @@ def lines_rows_into(
 ) -> None:
     """Write what line of colours is nearest to `values` in each window.
 
-    `lines` gets what red, green and blue are worth, and what is added.
+    `lines` gets what red, green and blue are worth, and what is added. What neighbours
+    have in common is added up once.
     """
     share = 1.0 / SHARES
     for row in range(first, last):
+        before = here = after = (0.0, 0.0, 0.0, 0.0)
+        known = FAR
         for column in range(touched.shape[1]):
             if touched[row, column] == 0:
                 continue
-            mean = u = v = w = 0.0
-            for y in range(row - 1, row + 2):
-                for x in range(column - 1, column + 2):
-                    value = values[y, x]
-                    mean += value
-                    u += value * colors[y, x, 0]
-                    v += value * colors[y, x, 1]
-                    w += value * colors[y, x, 2]
+            if known == column - 1:
+                before, here = here, after
+            else:
+                before = weighed(colors, values, row, column - 1)
+                here = weighed(colors, values, row, column)
+            after = weighed(colors, values, row, column + 1)
+            known = column
             fit = windows[row, column]
-            mean *= share
-            u = u * share - mean * fit[0]
-            v = v * share - mean * fit[1]
-            w = w * share - mean * fit[2]
+            mean = (before[0] + here[0] + after[0]) * share
+            u = (before[1] + here[1] + after[1]) * share - mean * fit[0]
+            v = (before[2] + here[2] + after[2]) * share - mean * fit[1]
+            w = (before[3] + here[3] + after[3]) * share - mean * fit[2]
             i = fit[3] * u + fit[4] * v + fit[5] * w
             j = fit[4] * u + fit[6] * v + fit[7] * w
             k = fit[5] * u + fit[7] * v + fit[8] * w
@@ -114,7 +147,7 @@ def lines_rows_into(
 def left_rows_into(
     colors: np.ndarray,
     area: np.ndarray,
-    touched: np.ndarray,
+    counts: np.ndarray,
     lines: np.ndarray,
     values: np.ndarray,
     first: int,
@@ -124,27 +157,28 @@ def left_rows_into(
     """Write what the lines of all windows round each pixel of an area leave of it.
 
     The sum, over the windows that hold the pixel, of its value less that of the line.
+    `counts` says how many those are; `lines` holds nothing where no window is touched.
     """
     rows, columns = area.shape
     for row in range(first, last):
         top, bottom = max(row - 1, 0), min(row + 2, rows)
+        before = here = after = (0.0, 0.0, 0.0, 0.0)
+        known = FAR
         for column in range(columns):
             if area[row, column] == 0:
                 continue
-            r = g = b = added = count = 0.0
-            for y in range(top, bottom):
-                for x in range(max(column - 1, 0), min(column + 2, columns)):
-                    if touched[y, x] == 0:
-                        continue
-                    count += 1.0
-                    r, g = r + lines[y, x, 0], g + lines[y, x, 1]
-                    b, added = b + lines[y, x, 2], added + lines[y, x, 3]
-            line = added + (
-                r * colors[row, column, 0]
-                + g * colors[row, column, 1]
-                + b * colors[row, column, 2]
-            )
-            out[row, column] = count * values[row, column] - line
+            if known == column - 1:
+                before, here = here, after
+            else:
+                before = lines_above(lines, top, bottom, column - 1)
+                here = lines_above(lines, top, bottom, column)
+            after = lines_above(lines, top, bottom, column + 1)
+            known = column
+            line = before[3] + here[3] + after[3]
+            for channel in range(3):
+                worth = before[channel] + here[channel] + after[channel]
+                line += worth * colors[row, column, channel]
+            out[row, column] = counts[row, column] * values[row, column] - line
 
 
 @njit(
@@ -184,77 +218,3 @@ def diagonal_rows_into(
                     w = fit[5] * i + fit[7] * j + fit[8] * k
                     total += 1.0 - share * (1.0 + i * u + j * v + k * w)
             out[row, column] = total
-
-
-@njit(types.void(_MARKS, _VALUES, types.f8, types.i8, types.i8, _VALUES), **KERNEL)
-def turn_rows_into(
-    area: np.ndarray,
-    eased: np.ndarray,
-    turn: float,
-    first: int,
-    last: int,
-    way: np.ndarray,
-) -> None:
-    """Turn the way of a descent: the eased rest, and `turn` times the way before."""
-    for row in range(first, last):
-        for column in range(area.shape[1]):
-            if area[row, column]:
-                way[row, column] = eased[row, column] + turn * way[row, column]
-
-
-@njit(
-    types.void(*(_MARKS, _VALUES, _VALUES, _VALUES, types.i8, types.i8, types.f8[::1])),
-    **KERNEL,
-)
-def slope_rows_into(
-    area: np.ndarray,
-    weight: np.ndarray,
-    way: np.ndarray,
-    moved: np.ndarray,
-    first: int,
-    last: int,
-    sums: np.ndarray,
-) -> None:
-    """Add `weight` times the way to `moved`, and write each row's product of both."""
-    for row in range(first, last):
-        total = 0.0
-        for column in range(area.shape[1]):
-            if area[row, column]:
-                value = way[row, column]
-                moved[row, column] += weight[row, column] * value
-                total += value * moved[row, column]
-        sums[row] = total
-
-
-@njit(
-    types.void(
-        *(_MARKS, _VALUES, _VALUES, _VALUES, types.f8),
-        *(types.i8, types.i8, _VALUES, _VALUES, _VALUES, types.f8[:, ::1]),
-    ),
-    **KERNEL,
-)
-def step_rows_into(
-    area: np.ndarray,
-    way: np.ndarray,
-    moved: np.ndarray,
-    diagonal: np.ndarray,
-    step: float,
-    first: int,
-    last: int,
-    found: np.ndarray,
-    rest: np.ndarray,
-    eased: np.ndarray,
-    sums: np.ndarray,
-) -> None:
-    """Go a step along the way; write each row's rest · eased rest, and rest · rest."""
-    for row in range(first, last):
-        total = squares = 0.0
-        for column in range(area.shape[1]):
-            if area[row, column]:
-                found[row, column] += step * way[row, column]
-                value = rest[row, column] - step * moved[row, column]
-                rest[row, column] = value
-                eased[row, column] = value / diagonal[row, column]
-                total += value * eased[row, column]
-                squares += value * value
-        sums[row, 0], sums[row, 1] = total, squares

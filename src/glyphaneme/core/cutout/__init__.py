@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from glyphaneme.core.cutout.carrying import carried_up
+from glyphaneme.core.cutout.carrying import Guide, Guides, carried_up
 from glyphaneme.core.cutout.doubts import Doubt, doubtful_places
 from glyphaneme.core.cutout.finding import (
     WAYS,
@@ -26,6 +26,8 @@ __all__ = [
     "Doubt",
     "Evidence",
     "Graph",
+    "Guide",
+    "Guides",
     "Laplacian",
     "Look",
     "Mark",

@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING, NamedTuple
 import cv2
 import numpy as np
 
-from glyphaneme.core.cutout.carrying import carried_up
+from glyphaneme.core.cutout.carrying import Guides, carried_up
 from glyphaneme.core.cutout.hints import corrected, gap_round
 from glyphaneme.core.cutout.matting import refined
 from glyphaneme.core.cutout.spreading import Graph, graph_of
@@ -37,6 +37,9 @@ if TYPE_CHECKING:
 SEEN_LONGEST = 960
 WORK_LONGEST = 512
 FINE_LONGEST = 768
+GRAPH_BYTES = 40_000_000
+GUIDES_BYTES = 40_000_000
+"""Of a working copy and of a fine one; they are made when they are first needed."""
 LEAST_SALIENCY = 0.5
 MARGIN = 0.1
 """How much wider than a ring the box is in which it is looked, on each side."""
@@ -85,7 +88,7 @@ class Evidence:
         self._seen = _colors(pixels, SEEN_LONGEST)
         self._look = look
         self._wider = wider
-        self.fine = shrunk(self._seen, FINE_LONGEST)
+        self.fine = Guides(shrunk(self._seen, FINE_LONGEST))
         self.work = shrunk(self._seen, WORK_LONGEST)
         self._opinions: dict[Look, MatteF32] = {}
         self._graph: Graph | None = None
@@ -117,8 +120,8 @@ class Evidence:
 
     @property
     def nbytes(self) -> int:
-        """About how much memory it takes, graph and all."""
-        return 6 * self._seen.nbytes + 40_000_000
+        """About how much memory it takes at most, graph and guides and all."""
+        return 6 * self._seen.nbytes + GRAPH_BYTES + GUIDES_BYTES
 
     @property
     def graph(self) -> Graph:
@@ -258,7 +261,8 @@ def rough_matte(evidence: Evidence, pixels: PixelsU8) -> MatteU8:
     (H, W) uint8, 0..255
         Edges follow colours, roughly.
     """
-    return carried_up(pixels, evidence.work, evidence.opinion(Look.PLAIN))
+    plain = evidence.opinion(Look.PLAIN)
+    return carried_up(pixels, evidence.fine.at(plain), plain)
 
 
 def matte_found(
@@ -303,9 +307,9 @@ def matte_found(
         coarse = evidence.fitting(marks)
     if marks.any_said:
         coarse = corrected(evidence.graph, coarse, marks)
-    keep, drop = marks.at(evidence.fine.shape)
+    keep, drop = marks.at(evidence.fine.rgb.shape)
     fine = refined(evidence.fine, coarse, keep=keep, drop=drop)
-    return carried_up(pixels, evidence.fine, fine)
+    return carried_up(pixels, evidence.fine.at(fine), fine)
 
 
 def subjects_in(evidence: Evidence) -> int:

@@ -12,9 +12,6 @@ from glyphaneme.core._kernels.matting import (
     fit_rows_into,
     left_rows_into,
     lines_rows_into,
-    slope_rows_into,
-    step_rows_into,
-    turn_rows_into,
 )
 from glyphaneme.core.bands import run_bands
 from glyphaneme.core.cutout.carrying import carried_up
@@ -25,6 +22,7 @@ if TYPE_CHECKING:
 
     from numpy.typing import NDArray
 
+    from glyphaneme.core.cutout.carrying import Guides
     from glyphaneme.core.cutout.values import ColorsU8, Mark, MatteF32
 
     ValuesF64 = NDArray[np.float64]
@@ -32,7 +30,6 @@ if TYPE_CHECKING:
 EPSILON = 1e-6
 MOST_STEPS = 30
 NEAR_ENOUGH = 1e-3
-TINY = 1e-30
 BELIEF = 0.1
 LEAST_BELIEF = 1e-3
 UNSURE = (0.05, 0.95)
@@ -67,6 +64,9 @@ class Laplacian:
         touched[[0, -1]] = 0
         touched[:, [0, -1]] = 0
         self._touched = np.ascontiguousarray(touched, np.uint8)
+        self._counts = cv2.boxFilter(
+            self._touched, -1, (3, 3), normalize=False, borderType=cv2.BORDER_CONSTANT
+        )
         self._colors = np.ascontiguousarray(rgb, np.float64) / 255
         rows, columns = area.shape
         self._windows = np.zeros((rows, columns, 9))
@@ -107,7 +107,7 @@ class Laplacian:
         )
         self.run(
             lambda first, last: left_rows_into(
-                *(self._colors, self.area, self._touched, self._lines),
+                *(self._colors, self.area, self._counts, self._lines),
                 *(values, first, last, out),
             )
         )
@@ -151,20 +151,35 @@ def solved(
     (H, W) float32, 0..1
         A new array.
     """
-    known = np.where(area, 0.0, guess.astype(np.float64))
-    weight = np.where(area, belief.astype(np.float64), 0.0)
-    start = np.where(area, guess.astype(np.float64), 0.0)
-    wanted = np.where(area, weight * guess - laplacian.applied(known), 0.0)
-    descent = _Descent(laplacian, weight, wanted, start)
-    enough = NEAR_ENOUGH**2 * float((wanted * wanted).sum())
-    for _ in range(MOST_STEPS):
-        if descent.go() <= enough:
-            break
-    return f32(np.clip(np.where(area, descent.found, guess), 0, 1))
+    from scipy.sparse import diags_array
+    from scipy.sparse.linalg import LinearOperator, cg
+
+    inside = np.nonzero(area)
+    plane = np.where(area, 0.0, guess.astype(np.float64))
+    start = guess[inside].astype(np.float64)
+    held = belief[inside].astype(np.float64)
+    wanted = held * start - laplacian.applied(plane)[inside]
+    plane[:] = 0
+
+    def left(values: ValuesF64) -> ValuesF64:
+        plane[inside] = values
+        return laplacian.applied(plane)[inside] + held * values
+
+    found, _ = cg(
+        LinearOperator((len(start), len(start)), matvec=left),
+        wanted,
+        x0=start,
+        rtol=NEAR_ENOUGH,
+        maxiter=MOST_STEPS,
+        M=diags_array(1 / (laplacian.diagonal[inside] + held)),
+    )
+    matte = guess.copy()
+    matte[inside] = found
+    return np.clip(matte, 0, 1)
 
 
 def refined(
-    rgb: ColorsU8,
+    guides: Guides,
     coarse: MatteF32,
     *,
     keep: Mark | None = None,
@@ -177,8 +192,8 @@ def refined(
 
     Parameters
     ----------
-    rgb : (H, W, 3) uint8
-        The picture.
+    guides : Guides
+        Of the picture, (H, W) pixels.
     coarse : (h, w) float32, 0..1
         A matte of it, of any size.
     keep, drop : (H, W) bool, optional
@@ -190,6 +205,7 @@ def refined(
         The coarse one, enlarged, where it is sure, or where the picture has less than
         three pixels on a side.
     """
+    rgb = guides.rgb
     rows, columns = rgb.shape[:2]
     large = resized(coarse, (rows, columns)).copy()
     sure = np.zeros((rows, columns), np.bool_)
@@ -199,9 +215,8 @@ def refined(
             sure |= mark
     if min(rows, columns) < 3:
         return np.clip(large, 0, 1)
-    size = (coarse.shape[1], coarse.shape[0])
-    small = np.asarray(cv2.resize(rgb, size, interpolation=cv2.INTER_AREA), np.uint8)
-    guess = f32(carried_up(rgb, small, coarse, COARSE_LINES)) / np.float32(255)
+    guide = guides.at(coarse, COARSE_LINES)
+    guess = f32(carried_up(rgb, guide, coarse)) / np.float32(255)
     area = _unsure(large) & ~sure
     if not area.any():
         return np.clip(large, 0, 1)
@@ -219,52 +234,3 @@ def _unsure(matte: MatteF32) -> Mark:
     both = np.asarray(np.maximum(between, edge), np.uint8)
     wide = cv2.dilate(both, np.ones((REACH, REACH), np.uint8))
     return np.asarray(wide > 0)
-
-
-class _Descent:
-    """Preconditioned conjugate gradients towards what a system wants, step by step."""
-
-    def __init__(
-        self,
-        laplacian: Laplacian,
-        weight: ValuesF64,
-        wanted: ValuesF64,
-        start: ValuesF64,
-    ) -> None:
-        self.found = start
-        self._laplacian, self._weight = laplacian, weight
-        area = laplacian.area
-        left = wanted - laplacian.applied(start) - weight * start
-        self._rest = np.where(area, left, 0.0)
-        self._diagonal = np.where(area, laplacian.diagonal + weight, 1.0)
-        self._eased = self._rest / self._diagonal
-        self._way = self._eased.copy()
-        self._slopes = np.zeros(area.shape[0])
-        self._sums = np.zeros((area.shape[0], 2))
-        self._before = float((self._rest * self._eased).sum())
-
-    def go(self) -> float:
-        """Go one step; return the square of what is left to be explained."""
-        area, run = self._laplacian.area, self._laplacian.run
-        way, moved = self._way, self._laplacian.applied(self._way)
-        run(
-            lambda first, last: slope_rows_into(
-                area, self._weight, way, moved, first, last, self._slopes
-            )
-        )
-        step = self._before / max(float(self._slopes.sum()), TINY)
-        run(
-            lambda first, last: step_rows_into(
-                *(area, way, moved, self._diagonal, step, first, last),
-                *(self.found, self._rest, self._eased, self._sums),
-            )
-        )
-        now, left = self._sums.sum(0).tolist()
-        turn = now / max(self._before, TINY)
-        run(
-            lambda first, last: turn_rows_into(
-                area, self._eased, turn, first, last, way
-            )
-        )
-        self._before = now
-        return float(left)
