@@ -38,6 +38,11 @@ LEAST_WRONG = 0.0005
 SEEN = 256
 """Pixels of the longer side of what the pretended person looks at."""
 STROKES = (2, 8)
+MOST_POINTS = 400
+NEAR = 0.7
+"""Pixels by which a stroke may miss the line."""
+WIDEST_BRUSH = 3
+"""Pixels of what that person looks at."""
 LARGE = (4000, 3000)
 MEMORY = "from bench.cutting import show_memory; show_memory()"
 
@@ -205,16 +210,28 @@ def _with_strokes(
     there = cv2.resize(matte, size, interpolation=cv2.INTER_AREA) > 127
     strokes = list(hints.strokes)
     for keeps, wrong in ((True, true & ~there), (False, ~true & there)):
-        points = _middle_line(wrong)
-        if points is not None:
-            places = [((x + 0.5) / share, (y + 0.5) / share) for y, x in points]
-            said = tuple(places[:: -(-len(places) // 300)])
-            strokes.append(RoughStroke(keeps=keeps, size=3 / share, points=said))
+        line = _middle_line(wrong)
+        if line is not None:
+            simpler = cv2.approxPolyDP(line.points.astype(np.int32), NEAR, closed=False)
+            places = [((x + 0.5) / share, (y + 0.5) / share) for [(y, x)] in simpler]
+            said = tuple(places[:: -(-len(places) // MOST_POINTS)])
+            size = line.size / share
+            strokes.append(RoughStroke(keeps=keeps, size=size, points=said))
     return Hints(around=hints.around, strokes=tuple(strokes))
 
 
-def _middle_line(wrong: NDArray[np.bool_]) -> NDArray[np.int64] | None:
-    """Return the middle line of the largest wrong area, in the order of the rows."""
+class _Line(NamedTuple):
+    """Where a hand goes, and how wide a brush it takes."""
+
+    points: NDArray[np.int64]
+    size: float
+
+
+def _middle_line(wrong: NDArray[np.bool_]) -> _Line | None:
+    """Return the middle line of the largest wrong area, near where that is widest.
+
+    The brush is no wider than the area, as a rule. A hand goes back where a line ends.
+    """
     count, labels, stats, _ = cv2.connectedComponentsWithStats(wrong.astype(np.uint8))
     if count < 2:
         return None
@@ -223,21 +240,33 @@ def _middle_line(wrong: NDArray[np.bool_]) -> NDArray[np.int64] | None:
         return None
     inside = labels == largest
     deep = cv2.distanceTransform(np.pad(inside, 1).astype(np.uint8), cv2.DIST_L2, 5)
+    deep = deep[1:-1, 1:-1]
     line = skeletonize(inside)
-    weight = deep[1:-1, 1:-1] * (line if line.any() else 1)
+    weight = deep * (line if line.any() else 1)
     start = np.array(np.unravel_index(np.argmax(weight), weight.shape))
     points = np.argwhere(line) if line.any() else start[None]
     away = np.hypot(*(points - start).T)
     near = points[away <= LONGEST_STROKE / 2 * max(wrong.shape)]
-    # From one to the nearest that is left, as a hand would go.
-    ordered = [near[0]]
-    left = list(near[1:])
-    while left:
-        steps = [abs(one - ordered[-1]).sum() for one in left]
-        ordered.append(left.pop(int(np.argmin(steps))))
-        if min(steps) > 4:
-            ordered.pop()
-    return np.array(ordered)
+    width = 2 * float(np.median(deep[tuple(near.T)])) - 1
+    return _Line(_walked(near, start), min(max(width, 1), WIDEST_BRUSH))
+
+
+def _walked(points: NDArray[np.int64], start: NDArray[np.int64]) -> NDArray[np.int64]:
+    """Return a way over all points that hang together with one, back and forth."""
+    left = {tuple(one) for one in points.tolist()} - {tuple(start.tolist())}
+    way = [tuple(start.tolist())]
+    walked = list(way)
+    while way:
+        y, x = way[-1]
+        beside = ((y + i, x + j) for i in (-1, 0, 1) for j in (-1, 0, 1))
+        onward = next((one for one in beside if one in left), None)
+        if onward is None:
+            way.pop()
+        else:
+            left.discard(onward)
+            way.append(onward)
+        walked += way[-1:]
+    return np.array(walked)
 
 
 def _off(
