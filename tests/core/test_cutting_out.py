@@ -58,6 +58,7 @@ def test_the_laplacian_is_the_published_one(epsilon: float) -> None:
     values = np.random.default_rng(4).random((14, 17))
     area = np.zeros((14, 17), np.bool_)
     area[4:9, 5:12] = True
+    area[9, 8] = area[7, 13] = True
 
     applied = Laplacian(rgb, area, epsilon).applied(values)
 
@@ -65,6 +66,17 @@ def test_the_laplacian_is_the_published_one(epsilon: float) -> None:
     expected = (whole @ values.ravel()).reshape(values.shape)
     np.testing.assert_allclose(applied[area], expected[area], rtol=0, atol=1e-6)
     assert not applied[[0, -1]].any()
+
+
+def test_the_laplacian_of_all_of_a_picture_is_the_published_one() -> None:
+    rgb = noise(9, 11)
+    values = np.random.default_rng(4).random((9, 11))
+
+    applied = Laplacian(rgb, np.ones((9, 11), np.bool_), 1e-4).applied(values)
+
+    whole = cf_laplacian(rgb.astype(np.float64) / 255, 1e-4)
+    expected = (whole @ values.ravel()).reshape(values.shape)
+    np.testing.assert_allclose(applied, expected, rtol=0, atol=1e-6)
 
 
 @pytest.mark.parametrize(("steps", "off"), [(30, 0.02), (300, 0.001)])
@@ -127,6 +139,39 @@ def test_a_matte_carried_up_follows_the_larger_pictures_edge() -> None:
     assert error_of(large, known) < 0.7 * np.abs(evenly - known.alpha).mean()
     assert (large[known.alpha == 1].astype(int) > 240).mean() > 0.999
     assert large[5, 5] == 0
+
+
+def test_a_matte_carried_up_is_its_colour_lines_where_it_is_soft() -> None:
+    random = np.random.default_rng(8)
+    large = random.integers(0, 256, (96, 128, 3), np.uint8)
+    small = np.asarray(cv2.resize(large, (32, 24), interpolation=cv2.INTER_AREA))
+    matte = np.zeros((24, 32), np.float32)
+    matte[12:], matte[:, 16:24], matte[4:7, 4:9] = 1, 1 - matte[:, 16:24], 0.4
+    guide = Guide(small)
+
+    carried = carried_up(large, guide, matte)
+
+    size = (128, 96)
+    between = ((matte > 0.02) & (matte < 0.98)).astype(np.uint8)
+    soft = cv2.dilate(between, np.ones((3, 3), np.uint8)).astype(np.float32)
+    follows = cv2.resize(soft, size) > 0
+    lines = cv2.resize(guide.lines(matte), size)
+    along = (lines[..., :3] * (large / 255)).sum(-1) + lines[..., 3]
+    expected = np.clip(np.where(follows, along, cv2.resize(matte, size)), 0, 1) * 255
+    assert 0.05 < follows.mean() < 0.2
+    np.testing.assert_allclose(carried, expected, rtol=0, atol=0.6)
+
+
+def test_colour_lines_explain_a_matte_that_is_made_of_colours() -> None:
+    rgb = noise(20, 30)
+    matte = np.asarray(rgb @ np.array([0.5, 0.25, 0.125]) / 255 + 0.06, np.float32)
+    guides = Guides(rgb)
+
+    lines = guides.at(matte, 1e-7).lines(matte)
+    stiff = guides.at(matte, 10.0).lines(matte)
+
+    np.testing.assert_allclose(lines, [[[0.5, 0.25, 0.125, 0.06]] * 30] * 20, atol=1e-3)
+    assert np.abs(stiff[..., :3]).max() < 0.05
 
 
 def test_the_network_is_taken_at_its_word_and_its_edge_is_refined() -> None:
