@@ -79,8 +79,7 @@ def test_the_laplacian_of_all_of_a_picture_is_the_published_one() -> None:
     np.testing.assert_allclose(applied, expected, rtol=0, atol=1e-6)
 
 
-@pytest.mark.parametrize(("steps", "off"), [(30, 0.02), (300, 0.001)])
-def test_the_solver_finds_what_a_direct_one_does(steps: int, off: float) -> None:
+def test_the_solver_finds_what_a_direct_one_does() -> None:
     known = disks(26, 22, [(13, 11, 7)])
     rgb = np.ascontiguousarray(known.pixels[..., :3])
     area = np.zeros(known.alpha.shape, np.bool_)
@@ -88,7 +87,7 @@ def test_the_solver_finds_what_a_direct_one_does(steps: int, off: float) -> None
     guess = cv2.GaussianBlur(known.alpha, (0, 0), 1.5)
     belief = np.full(area.shape, 0.05, np.float32)
 
-    matte = solved(Laplacian(rgb, area, 1e-4), area, guess, belief, steps=steps)
+    matte = solved(Laplacian(rgb, area, 1e-4), area, guess, belief)
 
     whole = cf_laplacian(rgb.astype(np.float64) / 255, 1e-4).toarray()
     inside, outside = area.ravel(), ~area.ravel()
@@ -96,7 +95,7 @@ def test_the_solver_finds_what_a_direct_one_does(steps: int, off: float) -> None
     right = 0.05 * guess.ravel()[inside]
     right -= whole[np.ix_(inside, outside)] @ guess.ravel()[outside]
     expected = np.clip(np.linalg.solve(system, right), 0, 1)
-    np.testing.assert_allclose(matte[area], expected, rtol=0, atol=off)
+    np.testing.assert_allclose(matte[area], expected, rtol=0, atol=0.02)
     assert (matte[~area] == guess[~area]).all()
 
 

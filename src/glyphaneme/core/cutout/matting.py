@@ -29,8 +29,6 @@ if TYPE_CHECKING:
 
 EPSILON = 1e-6
 MOST_STEPS = 30
-CAREFUL_STEPS = 60
-"""Where a hand said more: what it said reaches further with every step."""
 NEAR_ENOUGH = 1e-3
 BELIEF = 0.1
 LEAST_BELIEF = 1e-3
@@ -131,8 +129,6 @@ def solved(
     area: Mark,
     guess: MatteF32,
     belief: NDArray[np.floating],
-    *,
-    steps: int = MOST_STEPS,
 ) -> MatteF32:
     """Return the matte that follows the colours and stays near a guess.
 
@@ -149,8 +145,6 @@ def solved(
         Elsewhere it is the matte.
     belief : (H, W) float
         How firmly the guess is believed, > 0.
-    steps : int
-        How many are allowed at most.
 
     Returns
     -------
@@ -167,16 +161,16 @@ def solved(
     wanted = held * start - laplacian.applied(plane)[inside]
     plane[:] = 0
 
-    def left(values: ValuesF64) -> ValuesF64:
+    def _left(values: ValuesF64) -> ValuesF64:
         plane[inside] = values
         return laplacian.applied(plane)[inside] + held * values
 
     found, _ = cg(
-        LinearOperator((len(start), len(start)), matvec=left),
+        LinearOperator((len(start), len(start)), matvec=_left),
         wanted,
         x0=start,
         rtol=NEAR_ENOUGH,
-        maxiter=steps,
+        maxiter=MOST_STEPS,
         M=diags_array(1 / (laplacian.diagonal[inside] + held)),
     )
     matte = guess.copy()
@@ -228,8 +222,7 @@ def refined(
         return np.clip(large, 0, 1)
     guess = f32(np.where(area, guess, large > 0.5))
     belief = BELIEF * (np.abs(2 * guess - 1) ** 2 + LEAST_BELIEF)
-    steps = CAREFUL_STEPS if sure.any() else MOST_STEPS
-    return solved(Laplacian(rgb, area), area, guess, f32(belief), steps=steps)
+    return solved(Laplacian(rgb, area), area, guess, f32(belief))
 
 
 def _unsure(matte: MatteF32) -> Mark:
