@@ -43,6 +43,12 @@ def hide_lanterns(hands: Hands) -> None:
     hands.settle()
 
 
+SHOWN = """(place) => Promise.all(
+  [...place.querySelectorAll('img')].map((one) => one.decode())
+)"""
+"""Until all pictures in a place have come in."""
+
+
 def seen(place: Locator) -> NDArray[np.int16]:
     """Return the pixels of a place on the page."""
     with Image.open(io.BytesIO(place.screenshot())) as picture:
@@ -58,12 +64,10 @@ def test_versions_are_compared_under_a_divider(hands: Hands, pair: Any) -> None:
     page.get_by_role("link", name="Wall").click()
     print_ = page.get_by_role("listitem").filter(has_text=pair["name"])
     print_.get_by_role("link", name="2 versions").click()
-    page.wait_for_function(
-        "() => document.images.length > 3 &&"
-        " [...document.images].every((one) => one.complete)"
-    )
     stage = page.get_by_role("region", name="Comparing")
     divider = page.get_by_role("slider", name="Divider: With lanterns on its left")
+    expect(stage.locator("img")).to_have_count(2)
+    stage.evaluate(SHOWN)
     divider.focus()
     divider.press("End")
     expect(divider).to_have_value("100")
