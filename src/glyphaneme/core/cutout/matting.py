@@ -165,8 +165,10 @@ def solved(
         plane[inside] = values
         return laplacian.applied(plane)[inside] + held * values
 
+    # With its kind said, it is not tried out once to find that.
+    size = (len(start), len(start))
     found, _ = cg(
-        LinearOperator((len(start), len(start)), matvec=_left),
+        LinearOperator(size, matvec=_left, dtype=np.float64),
         wanted,
         x0=start,
         rtol=NEAR_ENOUGH,
