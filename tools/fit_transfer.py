@@ -85,7 +85,7 @@ def main() -> None:
     bits, rest = root_guess()
     sys.stdout.write(f"bits of 1 / cube root: {bits}\n")
     _say("decode", decoded, (ENCODED_BELOW, 1), 7)
-    _say("step of 1 / cube root", lambda h: (1 - h) ** (-1 / 3), (-rest, rest), 3)
+    _say("step of 1 / cube root", lambda h: (1 - h) ** (-1 / 3), (-rest, rest), 5)
     _say("log2", np.log2, (1, 2), 6)
     _say("exp2", np.exp2, (0, 1), 5)
     x = np.linspace(root, 1, 100_001)

@@ -48,7 +48,7 @@ from glyphaneme.core._kernels.sampling import (
     weigh_alpha,
     weigh_opaque,
 )
-from glyphaneme.core._kernels.toning import SPARE, tone_span
+from glyphaneme.core._kernels.toning import FLOATS, tone_span
 from glyphaneme.core._kernels.toning import STEP_TYPE as TONE_TYPE
 from glyphaneme.core._kernels.washing import (
     GROUP_BEGIN,
@@ -88,7 +88,7 @@ LAYER = np.dtype(
 
 LAYER_TYPE = from_dtype(LAYER)
 PLANES = 4 * CHUNK
-TONED_FLOATS = SPARE + 11 * CHUNK
+TONED_FLOATS = SR + FLOATS
 """The composite's planes and a layer's, and what is spare for toning either."""
 NORMAL = 0
 CLEAR = np.uint32(0xFFFFFF)  # the highest texel whose alpha is 0

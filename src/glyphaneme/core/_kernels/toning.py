@@ -23,12 +23,14 @@ from glyphaneme.core._kernels.layout import (
     G,
     R,
 )
+from glyphaneme.core._kernels.packing import LANES, pack, unpack
 from glyphaneme.core._kernels.transfer import (
     bits_of,
     cube_root,
     decoded,
     encoded,
-    powered,
+    logarithm,
+    two_to,
 )
 
 (
@@ -38,14 +40,13 @@ from glyphaneme.core._kernels.transfer import (
     GREY,  # of the least component and six amounts of hue
     DECODE,
     ENCODE,
-    MATRIX,  # of linear light
-    TO_LAB,
+    MATRIX,  # of linear light, or of Oklab
+    ROOTS,  # of what the eye's cones see, on the way to Oklab
     FROM_LAB,  # chroma is taken back as far as a colour would leave the gamut
-    CHROMA_MATRIX,
     VIBRANCE,
     ONE_HUE,
     CAST,  # a colour's chroma, most at middle lightness
-) = range(13)
+) = range(12)
 
 STEP = np.dtype(
     [
@@ -66,21 +67,29 @@ SPARE = 8 * CHUNK
 """From the planes on: seven more that are free. In one array LLVM proves them apart."""
 AT = 11 * CHUNK
 PACKED = 12 * CHUNK
-"""Three planes of colours that leave the gamut; where they were, `AT` says."""
+"""Three planes of colours that leave the gamut: where `AT` is below zero."""
+BLOCK = 128
+"""Colours whose cubics are written at once."""
+CUBE = 3 * CHUNK
+REDS, GREENS, BLUES = CUBE + BLOCK, CUBE + 4 * BLOCK, CUBE + 7 * BLOCK
+LEAST, SHARE = CUBE + 10 * BLOCK, CUBE + 11 * BLOCK
+FLOATS = PACKED + CHUNK + SHARE
+"""How far all of these reach."""
 F32 = np.float32
 I32 = np.int32
 HALVINGS = 5
 TANGENTS = 2
-BLOCK = 128
-"""Pixels that are looked at together for whether one leaves the gamut."""
 VIVID = F32(1 / 0.32)
 """Of chroma: what is as colourful as this, vibrance leaves alone."""
 GREYISH = F32(1 / 0.04)
 LEAVES = F32(5e-4)
 LEVEL = F32(1e-6)
 """A slope that is none."""
+LEAST_POWERED, LOWEST = F32(1e-9), F32(-40)
+"""What is raised as 0 is, and the power of two that stands for that."""
 TWO, THREE = F32(2), F32(3)
-SIGN = I32(31)
+WORD = 4
+"""Bytes of a float32."""
 
 
 @njit(**PART)
@@ -92,11 +101,30 @@ def affine(x: np.ndarray, scale: F32, shift: F32, n: int) -> None:
 
 @njit(**PART)
 def power(x: np.ndarray, c: np.ndarray, n: int) -> None:
-    """Raise one plane between two ends to a power, and lay it between two others."""
+    """Raise one plane between two ends to a power, and lay it between two others.
+
+    In two loops: in one, a processor would wait for each step.
+    """
     black, scale, exponent, low, span = c[0], c[1], c[2], c[3], c[4]
     for i in range(n):
-        held = min(max((x[i] - black) * scale, ZERO), ONE)
-        x[i] = low + span * powered(held, exponent)
+        held = min(max((x[i] - black) * scale, LEAST_POWERED), ONE)
+        raised = max(logarithm(held) * exponent, LOWEST)
+        x[i] = raised if held > LEAST_POWERED else LOWEST
+    for i in range(n):
+        x[i] = low + span * two_to(x[i])
+
+
+@njit(**INLINED)
+def risen(x: F32, start: F32, p: np.ndarray) -> F32:
+    """Return where four pieces of a curve lead to from `start`."""
+    a = min(max(x - p[0], ZERO), p[1])
+    b = min(max(x - p[5], ZERO), p[6])
+    k = min(max(x - p[10], ZERO), p[11])
+    m = min(max(x - p[15], ZERO), p[16])
+    y = a * (p[2] + a * (p[3] + a * p[4])) + start
+    y = b * (p[7] + b * (p[8] + b * p[9])) + y
+    y = k * (p[12] + k * (p[13] + k * p[14])) + y
+    return m * (p[17] + m * (p[18] + m * p[19])) + y
 
 
 @njit(**PART)
@@ -107,22 +135,15 @@ def curve(x: np.ndarray, c: np.ndarray, pieces: int, n: int) -> None:
     are added at a time; those that fill up are empty.
     """
     start = c[0]
+    if pieces == AT_ONCE:
+        for i in range(n):
+            x[i] = risen(x[i], start, c[1:])
+        return
     for i in range(n):
         x[SPARE + i] = start
     for piece in range(0, pieces, AT_ONCE):
-        p = c[1 + piece * PIECE :]
-        x0, h0, d0, e0, f0 = p[0], p[1], p[2], p[3], p[4]
-        x1, h1, d1, e1, f1 = p[5], p[6], p[7], p[8], p[9]
-        x2, h2, d2, e2, f2 = p[10], p[11], p[12], p[13], p[14]
-        x3, h3, d3, e3, f3 = p[15], p[16], p[17], p[18], p[19]
         for i in range(n):
-            a = min(max(x[i] - x0, ZERO), h0)
-            b = min(max(x[i] - x1, ZERO), h1)
-            k = min(max(x[i] - x2, ZERO), h2)
-            m = min(max(x[i] - x3, ZERO), h3)
-            first = a * (d0 + a * (e0 + a * f0)) + b * (d1 + b * (e1 + b * f1))
-            last = k * (d2 + k * (e2 + k * f2)) + m * (d3 + m * (e3 + m * f3))
-            x[SPARE + i] += first + last
+            x[SPARE + i] = risen(x[i], x[SPARE + i], c[1 + piece * PIECE :])
     for i in range(n):
         x[i] = x[SPARE + i]
 
@@ -182,22 +203,12 @@ def matrix(x: np.ndarray, c: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def to_lab(x: np.ndarray, n: int) -> None:
-    """Turn linear light to Oklab."""
-    for i in range(n):
-        r, g, b = x[R + i], x[G + i], x[B + i]
-        u = cube_root(
-            F32(0.4122214708) * r + F32(0.5363325363) * g + F32(0.0514459929) * b
-        )
-        v = cube_root(
-            F32(0.2119034982) * r + F32(0.6806995451) * g + F32(0.1073969566) * b
-        )
-        w = cube_root(
-            F32(0.0883024619) * r + F32(0.2817188376) * g + F32(0.6299787005) * b
-        )
-        x[R + i] = F32(0.2104542553) * u + F32(0.7936177850) * v - F32(0.0040720468) * w
-        x[G + i] = F32(1.9779984951) * u - F32(2.4285922050) * v + F32(0.4505937099) * w
-        x[B + i] = F32(0.0259040371) * u + F32(0.7827717662) * v - F32(0.8086757660) * w
+def roots(x: np.ndarray, n: int) -> None:
+    """Take the cube root of every component."""
+    for plane in range(3):
+        here = x[plane * CHUNK :]
+        for i in range(n):
+            here[i] = cube_root(here[i])
 
 
 @njit(**PART)
@@ -207,34 +218,22 @@ def from_lab(x: np.ndarray, n: int) -> None:
     Along a line of one hue and lightness each component is a cubic in the share of
     chroma that is kept. Only colours that leave are worked out so, packed together.
     """
-    count = 0
-    for start in range(0, n, BLOCK):
-        length = min(BLOCK, n - start)
-        if leaves_gamut(x[start:], length):
-            count = noted(x, start, length, count)
-    for j in range(count):
-        i = int(x[AT + j])
-        x[PACKED + R + j] = x[R + i]
-        x[PACKED + G + j] = x[G + i]
-        x[PACKED + B + j] = x[B + i]
-    for i in range(n):
-        x[R + i] = min(max(x[SPARE + R + i], ZERO), ONE)
-        x[G + i] = min(max(x[SPARE + G + i], ZERO), ONE)
-        x[B + i] = min(max(x[SPARE + B + i], ZERO), ONE)
-    keep_gamut(x[PACKED:], count)
-    for j in range(count):
-        i = int(x[AT + j])
-        x[R + i] = x[PACKED + R + j]
-        x[G + i] = x[PACKED + G + j]
-        x[B + i] = x[PACKED + B + j]
+    if leaves_gamut(x, n):
+        keep_gamut(x[PACKED:], pack_leaving(x, n))
+        lay_back(x, n)
 
 
 @njit(**PART)
 def leaves_gamut(x: np.ndarray, n: int) -> bool:
-    """Write colours as linear light, and what room that leaves; tell if one left."""
+    """Turn Oklab to linear light within 0..1; tell if a colour leaves the gamut.
+
+    What they were is kept in spare planes, and in `AT` how much room there is: below
+    zero where a colour leaves.
+    """
     leaving = I32(0)
     for i in range(n):
         light, a, b = x[R + i], x[G + i], x[B + i]
+        x[SPARE + R + i], x[SPARE + G + i], x[SPARE + B + i] = light, a, b
         u = light + F32(0.3963377774) * a + F32(0.2158037573) * b
         v = light - F32(0.1055613458) * a - F32(0.0638541728) * b
         w = light - F32(0.0894841775) * a - F32(1.2914855480) * b
@@ -242,7 +241,9 @@ def leaves_gamut(x: np.ndarray, n: int) -> bool:
         r = F32(4.0767416621) * u - F32(3.3077115913) * v + F32(0.2309699292) * w
         g = F32(-1.2684380046) * u + F32(2.6097574011) * v - F32(0.3413193965) * w
         e = F32(-0.0041960863) * u - F32(0.7034186147) * v + F32(1.7076147010) * w
-        x[SPARE + R + i], x[SPARE + G + i], x[SPARE + B + i] = r, g, e
+        x[R + i] = min(max(r, ZERO), ONE)
+        x[G + i] = min(max(g, ZERO), ONE)
+        x[B + i] = min(max(e, ZERO), ONE)
         low, high = min(r, min(g, e)), max(r, max(g, e))
         room = min(low + LEAVES, ONE + LEAVES - high)
         x[AT + i] = room
@@ -251,42 +252,56 @@ def leaves_gamut(x: np.ndarray, n: int) -> bool:
 
 
 @njit(**PART)
-def noted(x: np.ndarray, start: int, n: int, count: int) -> int:
-    """Note where colours leave the gamut, after those before them; return how many."""
-    for i in range(start, start + n):
-        sign = bits_of(x[AT + i]) >> SIGN
-        # Never beyond what is read: no more are noted than were looked at.
-        x[AT + count] = F32(i)
-        count -= sign
+def pack_leaving(x: np.ndarray, n: int) -> int:
+    """Pack the colours that leave the gamut; return how many."""
+    for i in range(n, (n + LANES - 1) // LANES * LANES):
+        x[AT + i] = ZERO
+    here = x.ctypes.data
+    count = 0
+    for start in range(0, n, LANES):
+        room = here + WORD * (AT + start)
+        source, target = room - WORD * (AT - SPARE), here + WORD * (PACKED + count)
+        pack(room, source + WORD * G, target + WORD * G)
+        pack(room, source + WORD * B, target + WORD * B)
+        count += pack(room, source, target)
     return count
 
 
-@njit(**INLINED)
-def widened(
-    share: F32,
-    step: F32,
-    cube: F32,
-    red: tuple[F32, F32, F32],
-    green: tuple[F32, F32, F32],
-    blue: tuple[F32, F32, F32],
-) -> F32:
-    """Return a larger share of chroma where the gamut still holds it."""
-    k = share + step
-    r = cube + k * (red[0] + k * (red[1] + k * red[2]))
-    g = cube + k * (green[0] + k * (green[1] + k * green[2]))
-    b = cube + k * (blue[0] + k * (blue[1] + k * blue[2]))
-    low, high = min(r, min(g, b)), max(r, max(g, b))
-    return k if min(low + LEAVES, ONE + LEAVES - high) >= ZERO else share
+@njit(**PART)
+def lay_back(x: np.ndarray, n: int) -> None:
+    """Lay what was packed back where it was."""
+    here = x.ctypes.data
+    count = 0
+    for start in range(0, n, LANES):
+        room = here + WORD * (AT + start)
+        source, target = here + WORD * (PACKED + count), here + WORD * start
+        unpack(room, source + WORD * G, target + WORD * G)
+        unpack(room, source + WORD * B, target + WORD * B)
+        count += unpack(room, source, target)
 
 
 @njit(**INLINED)
-def reached(k: F32, cube: F32, cubic: tuple[F32, F32, F32]) -> F32:
-    """Return the share at which a component's tangent meets the edge it goes to."""
-    height = cube + k * (cubic[0] + k * (cubic[1] + k * cubic[2]))
-    slope = cubic[0] + k * (TWO * cubic[1] + k * (THREE * cubic[2]))
-    edge = -LEAVES if slope < ZERO else ONE + LEAVES
-    steep = min(slope, -LEVEL) if slope < ZERO else max(slope, LEVEL)
-    return k + (edge - height) / steep
+def component(x: np.ndarray, cubic: int, i: int, k: F32) -> F32:
+    """Return a component of linear light at a share of chroma."""
+    c1, c2, c3 = x[cubic + i], x[cubic + BLOCK + i], x[cubic + 2 * BLOCK + i]
+    return x[CUBE + i] + k * (c1 + k * (c2 + k * c3))
+
+
+@njit(**INLINED)
+def tangent(x: np.ndarray, cubic: int, i: int, k: F32) -> tuple[F32, F32]:
+    """Return how far a component is from the edge it goes to, and how fast it goes."""
+    c1, c2, c3 = x[cubic + i], x[cubic + BLOCK + i], x[cubic + 2 * BLOCK + i]
+    height = x[CUBE + i] + k * (c1 + k * (c2 + k * c3))
+    slope = c1 + k * (TWO * c2 + k * (THREE * c3))
+    rest = height + LEAVES if slope < ZERO else ONE + LEAVES - height
+    return rest, max(abs(slope), LEVEL)
+
+
+@njit(**INLINED)
+def sooner(one: tuple[F32, F32], other: tuple[F32, F32]) -> tuple[F32, F32]:
+    """Return which of two components reaches its edge first."""
+    first = one[0] * other[1] < other[0] * one[1]
+    return (one[0] if first else other[0]), (one[1] if first else other[1])
 
 
 @njit(**PART)
@@ -295,6 +310,33 @@ def keep_gamut(x: np.ndarray, n: int) -> None:
 
     The share of chroma is found by halving, and from there by Newton's method.
     """
+    for start in range(0, n, BLOCK):
+        keep_block(x[start:], min(BLOCK, n - start))
+
+
+@njit(**PART)
+def keep_block(x: np.ndarray, n: int) -> None:
+    """Do so for a block; in one long loop a processor would wait for each step."""
+    write_cubics(x, n)
+    step = HALF
+    for _ in range(HALVINGS):
+        widen(x, step, n)
+        step = step * HALF
+    step = step + step
+    for i in range(n):
+        x[SHARE + i] = x[LEAST + i] + step * HALF
+    for _ in range(TANGENTS):
+        approach(x, step, n)
+    for i in range(n):
+        k = x[SHARE + i]
+        x[R + i] = min(max(component(x, REDS, i, k), ZERO), ONE)
+        x[G + i] = min(max(component(x, GREENS, i, k), ZERO), ONE)
+        x[B + i] = min(max(component(x, BLUES, i, k), ZERO), ONE)
+
+
+@njit(**PART)
+def write_cubics(x: np.ndarray, n: int) -> None:
+    """Write the cubics of all three components in the share of chroma."""
     for i in range(n):
         light = min(max(x[R + i], ZERO), ONE)
         a, b = x[G + i], x[B + i]
@@ -302,57 +344,63 @@ def keep_gamut(x: np.ndarray, n: int) -> None:
         v = F32(-0.1055613458) * a - F32(0.0638541728) * b
         w = F32(-0.0894841775) * a - F32(1.2914855480) * b
         once, twice = THREE * light * light, THREE * light
-        cube = light * light * light
+        x[CUBE + i] = light * light * light
+        x[LEAST + i] = ZERO
         u2, v2, w2 = u * u, v * v, w * w
         u3, v3, w3 = u2 * u, v2 * v, w2 * w
-        r1 = once * (
-            F32(4.0767416621) * u - F32(3.3077115913) * v + F32(0.2309699292) * w
+        u1, v1, w1 = once * u, once * v, once * w
+        u2, v2, w2 = twice * u2, twice * v2, twice * w2
+        x[REDS + i] = (
+            F32(4.0767416621) * u1 - F32(3.3077115913) * v1 + F32(0.2309699292) * w1
         )
-        r2 = twice * (
+        x[REDS + BLOCK + i] = (
             F32(4.0767416621) * u2 - F32(3.3077115913) * v2 + F32(0.2309699292) * w2
         )
-        r3 = F32(4.0767416621) * u3 - F32(3.3077115913) * v3 + F32(0.2309699292) * w3
-        g1 = once * (
-            F32(-1.2684380046) * u + F32(2.6097574011) * v - F32(0.3413193965) * w
+        x[REDS + 2 * BLOCK + i] = (
+            F32(4.0767416621) * u3 - F32(3.3077115913) * v3 + F32(0.2309699292) * w3
         )
-        g2 = twice * (
+        x[GREENS + i] = (
+            F32(-1.2684380046) * u1 + F32(2.6097574011) * v1 - F32(0.3413193965) * w1
+        )
+        x[GREENS + BLOCK + i] = (
             F32(-1.2684380046) * u2 + F32(2.6097574011) * v2 - F32(0.3413193965) * w2
         )
-        g3 = F32(-1.2684380046) * u3 + F32(2.6097574011) * v3 - F32(0.3413193965) * w3
-        b1 = once * (
-            F32(-0.0041960863) * u - F32(0.7034186147) * v + F32(1.7076147010) * w
+        x[GREENS + 2 * BLOCK + i] = (
+            F32(-1.2684380046) * u3 + F32(2.6097574011) * v3 - F32(0.3413193965) * w3
         )
-        b2 = twice * (
+        x[BLUES + i] = (
+            F32(-0.0041960863) * u1 - F32(0.7034186147) * v1 + F32(1.7076147010) * w1
+        )
+        x[BLUES + BLOCK + i] = (
             F32(-0.0041960863) * u2 - F32(0.7034186147) * v2 + F32(1.7076147010) * w2
         )
-        b3 = F32(-0.0041960863) * u3 - F32(0.7034186147) * v3 + F32(1.7076147010) * w3
-        red, green, blue = (r1, r2, r3), (g1, g2, g3), (b1, b2, b3)
-        least, step = ZERO, HALF
-        for _ in range(HALVINGS):
-            least = widened(least, step, cube, red, green, blue)
-            step = step * HALF
-        most = least + step + step
-        share = least + step
-        for _ in range(TANGENTS):
-            nearest = min(reached(share, cube, red), reached(share, cube, green))
-            nearest = min(nearest, reached(share, cube, blue))
-            share = min(max(nearest, least), most)
-        r = cube + share * (r1 + share * (r2 + share * r3))
-        g = cube + share * (g1 + share * (g2 + share * g3))
-        e = cube + share * (b1 + share * (b2 + share * b3))
-        x[R + i] = min(max(r, ZERO), ONE)
-        x[G + i] = min(max(g, ZERO), ONE)
-        x[B + i] = min(max(e, ZERO), ONE)
+        x[BLUES + 2 * BLOCK + i] = (
+            F32(-0.0041960863) * u3 - F32(0.7034186147) * v3 + F32(1.7076147010) * w3
+        )
 
 
 @njit(**PART)
-def chroma_matrix(x: np.ndarray, c: np.ndarray, n: int) -> None:
-    """Turn and stretch Oklab's a and b."""
-    m0, m1, m2, m3 = c[0], c[1], c[2], c[3]
+def widen(x: np.ndarray, step: F32, n: int) -> None:
+    """Add a step to the shares of chroma where the gamut still holds them."""
     for i in range(n):
-        a, b = x[G + i], x[B + i]
-        x[G + i] = m0 * a + m1 * b
-        x[B + i] = m2 * a + m3 * b
+        least = x[LEAST + i]
+        k = least + step
+        r = component(x, REDS, i, k)
+        g = component(x, GREENS, i, k)
+        b = component(x, BLUES, i, k)
+        low, high = min(r, min(g, b)), max(r, max(g, b))
+        held = min(low + LEAVES, ONE + LEAVES - high) >= ZERO
+        x[LEAST + i] = k if held else least
+
+
+@njit(**PART)
+def approach(x: np.ndarray, step: F32, n: int) -> None:
+    """Move shares to where the first component's tangent meets its edge."""
+    for i in range(n):
+        k, least = x[SHARE + i], x[LEAST + i]
+        first = sooner(tangent(x, REDS, i, k), tangent(x, GREENS, i, k))
+        rest, slope = sooner(first, tangent(x, BLUES, i, k))
+        x[SHARE + i] = min(max(k + rest / slope, least), least + step)
 
 
 @njit(**PART)
@@ -423,12 +471,10 @@ def tone_span(steps: np.ndarray, numbers: np.ndarray, x: np.ndarray, n: int) -> 
             encode(x, n)
         elif one.code == MATRIX:
             matrix(x, c, n)
-        elif one.code == TO_LAB:
-            to_lab(x, n)
+        elif one.code == ROOTS:
+            roots(x, n)
         elif one.code == FROM_LAB:
             from_lab(x, n)
-        elif one.code == CHROMA_MATRIX:
-            chroma_matrix(x, c, n)
         elif one.code == VIBRANCE:
             vibrance(x, c[0], n)
         elif one.code == ONE_HUE:

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy as np
 
 from glyphaneme.core._kernels import toning
+from glyphaneme.core.color.spaces import TO_CONES, TO_LAB
 
 if TYPE_CHECKING:
     from collections.abc import Iterable, Iterator, Sequence
@@ -148,7 +149,7 @@ def light_matrix(matrix: NDArray[np.float64]) -> Op:
     Op
         Nothing is held within limits before it is encoded again.
     """
-    return Op(Domain.LINEAR, toning.MATRIX, tuple(np.ravel(matrix).tolist()))
+    return _matrix(Domain.LINEAR, matrix)
 
 
 def chroma_matrix(factor: float, turn: float) -> Op:
@@ -166,7 +167,8 @@ def chroma_matrix(factor: float, turn: float) -> Op:
     Op
         On Oklab's a and b.
     """
-    return Op(Domain.LAB, toning.CHROMA_MATRIX, turned(factor, turn))
+    m0, m1, m2, m3 = turned(factor, turn)
+    return _matrix(Domain.LAB, np.array([[1, 0, 0], [0, m0, m1], [0, m2, m3]]))
 
 
 def turned(factor: float, turn: float) -> tuple[float, float, float, float]:
@@ -196,8 +198,9 @@ def turned(factor: float, turn: float) -> tuple[float, float, float, float]:
 def planned(ops: Iterable[Op]) -> tuple[Op, ...]:
     """Return operations with all that changes from one domain to the other between.
 
-    Neighbours that can be one exactly are one: matrices multiply, and so do those of
-    chroma. Between operations of linear light or Oklab nothing is held within limits.
+    Neighbours that can be one exactly are one: matrices multiply, those that lead to
+    Oklab too. Between operations of linear light or Oklab nothing is held within
+    limits.
 
     Parameters
     ----------
@@ -212,10 +215,8 @@ def planned(ops: Iterable[Op]) -> tuple[Op, ...]:
     found: list[Op] = []
     domain = Domain.ENCODED
     for op in ops:
-        if found and domain is op.domain and _is_one_with(found[-1], op):
-            found[-1] = _joined(found[-1], op)
-            continue
-        found += [*_changes(domain, op.domain), op]
+        for one in (*_changes(domain, op.domain), op):
+            _add(found, one)
         domain = op.domain
     return (*found, *_changes(domain, Domain.ENCODED))
 
@@ -246,22 +247,34 @@ def _changes(before: Domain, after: Domain) -> Iterator[Op]:
     """Yield what leads from one domain to another; they lie in a row."""
     order = list(Domain)
     start, end = order.index(before), order.index(after)
-    up = {1: toning.DECODE, 2: toning.TO_LAB}
-    down = {0: toning.ENCODE, 1: toning.FROM_LAB}
     for place in range(start + 1, end + 1):
-        yield Op(order[place], up[place])
+        yield from UP[order[place]]
     for place in range(start - 1, end - 1, -1):
-        yield Op(order[place], down[place])
+        yield DOWN[order[place]]
 
 
-MATRIX_SIDES = {toning.MATRIX: 3, toning.CHROMA_MATRIX: 2}
+def _matrix(domain: Domain, matrix: NDArray[np.float64]) -> Op:
+    return Op(domain, toning.MATRIX, tuple(np.ravel(matrix).tolist()))
 
 
-def _is_one_with(first: Op, second: Op) -> bool:
-    return first.code == second.code and first.code in MATRIX_SIDES
+UP = {
+    Domain.LINEAR: (Op(Domain.LINEAR, toning.DECODE),),
+    Domain.LAB: (
+        _matrix(Domain.LAB, TO_CONES),
+        Op(Domain.LAB, toning.ROOTS),
+        _matrix(Domain.LAB, TO_LAB),
+    ),
+}
+DOWN = {
+    Domain.ENCODED: Op(Domain.ENCODED, toning.ENCODE),
+    Domain.LINEAR: Op(Domain.LINEAR, toning.FROM_LAB),
+}
 
 
-def _joined(first: Op, second: Op) -> Op:
-    side = MATRIX_SIDES[first.code]
-    before, after = (np.reshape(one.numbers, (side, side)) for one in (first, second))
-    return first._replace(numbers=tuple(np.ravel(after @ before).tolist()))
+def _add(found: list[Op], op: Op) -> None:
+    """Add an operation to others; two matrices in a row become one."""
+    if not found or (found[-1].code, op.code) != (toning.MATRIX, toning.MATRIX):
+        found.append(op)
+        return
+    before, after = (np.reshape(one.numbers, (3, 3)) for one in (found[-1], op))
+    found[-1] = _matrix(op.domain, after @ before)
