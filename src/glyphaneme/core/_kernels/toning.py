@@ -42,7 +42,7 @@ from glyphaneme.core._kernels.transfer import (
     ENCODE,
     MATRIX,  # of linear light, or of Oklab
     ROOTS,  # of what the eye's cones see, on the way to Oklab
-    FROM_LAB,  # chroma is taken back as far as a colour would leave the gamut
+    LIGHT,  # from those roots back; chroma is less where a colour would leave the gamut
     VIBRANCE,
     ONE_HUE,
     CAST,  # a colour's chroma, most at middle lightness
@@ -65,9 +65,9 @@ PIECE = 5
 AT_ONCE = 4
 SPARE = 8 * CHUNK
 """From the planes on: seven more that are free. In one array LLVM proves them apart."""
-AT = 11 * CHUNK
+ROOM = 11 * CHUNK
 PACKED = 12 * CHUNK
-"""Three planes of colours that leave the gamut: where `AT` is below zero."""
+"""Three planes of colours that leave the gamut: where `ROOM` is below zero."""
 BLOCK = 128
 """Colours whose cubics are written at once."""
 CUBE = 3 * CHUNK
@@ -212,8 +212,8 @@ def roots(x: np.ndarray, n: int) -> None:
 
 
 @njit(**PART)
-def from_lab(x: np.ndarray, n: int) -> None:
-    """Turn Oklab to linear light; take chroma back where that leaves the gamut.
+def roots_to_light(x: np.ndarray, n: int) -> None:
+    """Turn roots to linear light; take chroma back where that leaves the gamut.
 
     Along a line of one hue and lightness each component is a cubic in the share of
     chroma that is kept. Only colours that leave are worked out so, packed together.
@@ -225,18 +225,15 @@ def from_lab(x: np.ndarray, n: int) -> None:
 
 @njit(**PART)
 def leaves_gamut(x: np.ndarray, n: int) -> bool:
-    """Turn Oklab to linear light within 0..1; tell if a colour leaves the gamut.
+    """Turn roots to linear light within 0..1; tell if a colour leaves the gamut.
 
-    What they were is kept in spare planes, and in `AT` how much room there is: below
-    zero where a colour leaves.
+    The roots are kept in spare planes, and in `ROOM` how much room there is: below zero
+    where a colour leaves.
     """
     leaving = I32(0)
     for i in range(n):
-        light, a, b = x[R + i], x[G + i], x[B + i]
-        x[SPARE + R + i], x[SPARE + G + i], x[SPARE + B + i] = light, a, b
-        u = light + F32(0.3963377774) * a + F32(0.2158037573) * b
-        v = light - F32(0.1055613458) * a - F32(0.0638541728) * b
-        w = light - F32(0.0894841775) * a - F32(1.2914855480) * b
+        u, v, w = x[R + i], x[G + i], x[B + i]
+        x[SPARE + R + i], x[SPARE + G + i], x[SPARE + B + i] = u, v, w
         u, v, w = u * u * u, v * v * v, w * w * w
         r = F32(4.0767416621) * u - F32(3.3077115913) * v + F32(0.2309699292) * w
         g = F32(-1.2684380046) * u + F32(2.6097574011) * v - F32(0.3413193965) * w
@@ -246,7 +243,7 @@ def leaves_gamut(x: np.ndarray, n: int) -> bool:
         x[B + i] = min(max(e, ZERO), ONE)
         low, high = min(r, min(g, e)), max(r, max(g, e))
         room = min(low + LEAVES, ONE + LEAVES - high)
-        x[AT + i] = room
+        x[ROOM + i] = room
         leaving |= bits_of(room)
     return bool(leaving < 0)
 
@@ -255,12 +252,12 @@ def leaves_gamut(x: np.ndarray, n: int) -> bool:
 def pack_leaving(x: np.ndarray, n: int) -> int:
     """Pack the colours that leave the gamut; return how many."""
     for i in range(n, (n + LANES - 1) // LANES * LANES):
-        x[AT + i] = ZERO
+        x[ROOM + i] = ZERO
     here = x.ctypes.data
     count = 0
     for start in range(0, n, LANES):
-        room = here + WORD * (AT + start)
-        source, target = room - WORD * (AT - SPARE), here + WORD * (PACKED + count)
+        room = here + WORD * (ROOM + start)
+        source, target = room - WORD * (ROOM - SPARE), here + WORD * (PACKED + count)
         pack(room, source + WORD * G, target + WORD * G)
         pack(room, source + WORD * B, target + WORD * B)
         count += pack(room, source, target)
@@ -273,7 +270,7 @@ def lay_back(x: np.ndarray, n: int) -> None:
     here = x.ctypes.data
     count = 0
     for start in range(0, n, LANES):
-        room = here + WORD * (AT + start)
+        room = here + WORD * (ROOM + start)
         source, target = here + WORD * (PACKED + count), here + WORD * start
         unpack(room, source + WORD * G, target + WORD * G)
         unpack(room, source + WORD * B, target + WORD * B)
@@ -306,7 +303,7 @@ def sooner(one: tuple[F32, F32], other: tuple[F32, F32]) -> tuple[F32, F32]:
 
 @njit(**PART)
 def keep_gamut(x: np.ndarray, n: int) -> None:
-    """Turn Oklab to linear light with as much chroma as the gamut holds.
+    """Turn roots to linear light with as much chroma as the gamut holds.
 
     The share of chroma is found by halving, and from there by Newton's method.
     """
@@ -338,11 +335,11 @@ def keep_block(x: np.ndarray, n: int) -> None:
 def write_cubics(x: np.ndarray, n: int) -> None:
     """Write the cubics of all three components in the share of chroma."""
     for i in range(n):
-        light = min(max(x[R + i], ZERO), ONE)
-        a, b = x[G + i], x[B + i]
-        u = F32(0.3963377774) * a + F32(0.2158037573) * b
-        v = F32(-0.1055613458) * a - F32(0.0638541728) * b
-        w = F32(-0.0894841775) * a - F32(1.2914855480) * b
+        u, v, w = x[R + i], x[G + i], x[B + i]
+        # Of grey, all three are its lightness; chroma is what they differ from that.
+        grey = F32(0.2104542553) * u + F32(0.7936177850) * v - F32(0.0040720468) * w
+        u, v, w = u - grey, v - grey, w - grey
+        light = min(max(grey, ZERO), ONE)
         once, twice = THREE * light * light, THREE * light
         x[CUBE + i] = light * light * light
         x[LEAST + i] = ZERO
@@ -473,8 +470,8 @@ def tone_span(steps: np.ndarray, numbers: np.ndarray, x: np.ndarray, n: int) -> 
             matrix(x, c, n)
         elif one.code == ROOTS:
             roots(x, n)
-        elif one.code == FROM_LAB:
-            from_lab(x, n)
+        elif one.code == LIGHT:
+            roots_to_light(x, n)
         elif one.code == VIBRANCE:
             vibrance(x, c[0], n)
         elif one.code == ONE_HUE:

@@ -1,7 +1,7 @@
 """Renders frame after frame of the same picture, and keeps what they have in common.
 
 While one layer is worked on, what lies beneath it stays, and so do the pixels of the
-layers above it. Both are kept once two frames in a row had them: a view that moves
+layers above it, and its own where its tones alone change. All are kept once two frames in a row had them: a view that moves
 with every frame, as in zooming, keeps nothing and pays nothing.
 """
 
@@ -31,6 +31,7 @@ from glyphaneme.core.render.rendering import render_fine
 from glyphaneme.core.render.sheets import Sheets
 from glyphaneme.core.render.tables import Placed, Reading, build_table
 from glyphaneme.core.render.views import View
+from glyphaneme.core.tone import split
 
 if TYPE_CHECKING:
     from collections.abc import Hashable, Mapping
@@ -248,7 +249,10 @@ def _placed_again(
     layers: tuple[Seen, ...],
     reading: Reading,
 ) -> dict[str, Placed]:
-    """Return the pixels of layers that lie where they did a frame ago."""
+    """Return the pixels of layers that lie where they did a frame ago.
+
+    Where only tones of single pixels differ, they are those before such tones.
+    """
     last = {one.layer.id: one for one in before.layers}
     found = {}
     for seen in layers:
@@ -258,15 +262,25 @@ def _placed_again(
         same = last.get(layer.id)
         if same is None or same.others != seen.others:
             continue
-        if not layer.looks_like(same.layer):
+        toned = layer.looks_like(same.layer)
+        if not toned and not _untoned(layer).looks_like(_untoned(same.layer)):
             continue
-        ready = before.placed.get(layer.id) or _place(layer, reading)
+        ready = before.placed.get(layer.id)
+        if ready is None or ready.toned != toned:
+            ready = _place(layer if toned else _untoned(layer), reading, toned=toned)
         if ready is not None:
             found[layer.id] = ready
     return found
 
 
-def _place(layer: Layer, reading: Reading) -> Placed | None:
+def _untoned(layer: Layer) -> Layer:
+    """Return a layer without what is worked out beside its pixels."""
+    if not isinstance(layer, PlacedLayer) or not layer.tones:
+        return layer
+    return layer.model_copy(update={"tones": split(layer.tones).first})
+
+
+def _place(layer: Layer, reading: Reading, *, toned: bool) -> Placed | None:
     """Render one layer alone, as far as it reaches in the view."""
     view = reading.view
     left, top, right, bottom = reach_of(layer, view)
@@ -284,4 +298,4 @@ def _place(layer: Layer, reading: Reading) -> Placed | None:
     table = build_table((alone,), reading._replace(view=part, passes=passes))
     shown = compose(table, CLEAR, part)
     opaque = bool(shown[..., 3].min() == 255)
-    return Placed(pixels=shown, left=left, top=top, opaque=opaque)
+    return Placed(shown, left, top, opaque=opaque, toned=toned)

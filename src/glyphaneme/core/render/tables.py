@@ -29,6 +29,7 @@ from glyphaneme.core.document.model import (
     Layer,
     MendingLayer,
     PhotoLayer,
+    PlacedLayer,
     ToningLayer,
 )
 from glyphaneme.core.errors import PixelsMissingError
@@ -84,6 +85,8 @@ class Placed(NamedTuple):
     left: int
     top: int
     opaque: bool
+    toned: bool = True
+    """Whether those of its tones that look at single pixels are in them."""
 
 
 NOTHING_PLACED: Mapping[str, Placed] = {}
@@ -355,7 +358,11 @@ def _rows(layers: tuple[Layer, ...], reading: Reading, pile: _Pile) -> Iterator[
 def _placed_rows(
     ready: Placed, layer: Layer, _reading: Reading, pile: _Pile
 ) -> Iterator[Row]:
-    yield Row(_placed_fields(layer, ready), depth=pile.depth, alive=ready.pixels)
+    fields = _placed_fields(layer, ready)
+    tones: tuple[Tone, ...] = ()
+    if isinstance(layer, PlacedLayer) and not ready.toned:
+        tones = split(layer.tones).rest
+    yield Row(fields, depth=pile.depth, alive=ready.pixels, tones=tones)
 
 
 def _own_rows(layer: Layer, reading: Reading, pile: _Pile) -> Iterator[Row]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 from typing import TYPE_CHECKING, Annotated, NamedTuple, TypeAlias
 
 from pydantic import Field
@@ -163,4 +164,10 @@ def ops_of(tones: tuple[Tone, ...]) -> tuple[Op, ...]:
         None where nothing is changed.
     """
     found = working(tones)
-    return tuple(op for one in found if isinstance(one, PixelTone) for op in one.ops())
+    return tuple(op for one in found if isinstance(one, PixelTone) for op in _ops(one))
+
+
+@lru_cache(maxsize=256)
+def _ops(tone: PixelTone) -> tuple[Op, ...]:
+    """Return a tone's operations; while one moves, all others stay what they are."""
+    return tone.ops()

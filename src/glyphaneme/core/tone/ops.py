@@ -198,8 +198,8 @@ def turned(factor: float, turn: float) -> tuple[float, float, float, float]:
 def planned(ops: Iterable[Op]) -> tuple[Op, ...]:
     """Return operations with all that changes from one domain to the other between.
 
-    Neighbours that can be one exactly are one: matrices multiply, those that lead to
-    Oklab too. Between operations of linear light or Oklab nothing is held within
+    Neighbours that can be one exactly are one: matrices multiply, those on the
+    way to Oklab and back too. Between operations of linear light or Oklab nothing is held within
     limits.
 
     Parameters
@@ -250,7 +250,7 @@ def _changes(before: Domain, after: Domain) -> Iterator[Op]:
     for place in range(start + 1, end + 1):
         yield from UP[order[place]]
     for place in range(start - 1, end - 1, -1):
-        yield DOWN[order[place]]
+        yield from DOWN[order[place]]
 
 
 def _matrix(domain: Domain, matrix: NDArray[np.float64]) -> Op:
@@ -266,8 +266,11 @@ UP = {
     ),
 }
 DOWN = {
-    Domain.ENCODED: Op(Domain.ENCODED, toning.ENCODE),
-    Domain.LINEAR: Op(Domain.LINEAR, toning.FROM_LAB),
+    Domain.ENCODED: (Op(Domain.ENCODED, toning.ENCODE),),
+    Domain.LINEAR: (
+        _matrix(Domain.LAB, np.linalg.inv(TO_LAB)),
+        Op(Domain.LINEAR, toning.LIGHT),
+    ),
 }
 
 
