@@ -587,3 +587,16 @@ def test_vivid_colours_keep_as_much_chroma_as_the_gamut_holds() -> None:
     apart = np.abs(found - wanted).max(axis=-1)
     # Of a few blues the edge is met more than once, and either end of a gap will do.
     assert (apart > 0.6).mean() < 5e-5
+
+
+@pytest.mark.parametrize("width", [17, 33, 90])
+def test_vivid_colours_are_the_same_in_a_narrow_view(width: int) -> None:
+    layer = photo(ColoringTone(saturation=0.9))
+    canvas = Canvas(width=SIDE, height=SIDE)
+    composite = Composite(canvas=canvas, layers=(layer,))
+    # Its last column is beyond the photo: lines that are not filled go one by one.
+    narrow = View(SIDE - width, 0, width + 1, SIDE, 1.0)
+
+    found = render(composite, PICTURES, narrow)[:, :width]
+
+    assert np.array_equal(found, shown(layer)[:, SIDE - width :])

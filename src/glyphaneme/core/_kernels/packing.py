@@ -28,6 +28,11 @@ def _below_zero(builder: Any, address: Any) -> Any:
     return builder.fcmp_ordered("<", signs, VECTOR(None))
 
 
+def _count(builder: Any, picked: Any) -> Any:
+    bits = builder.bitcast(picked, ir.IntType(LANES))
+    return builder.zext(builder.ctpop(bits), ir.IntType(64))
+
+
 def _called(builder: Any, name: str, result: Any, given: list[Any]) -> Any:
     shape = ir.FunctionType(result, [one.type for one in given])
     whole = f"llvm.masked.{name}.v{LANES}f32"
@@ -48,8 +53,7 @@ def pack(_typing: Any, _signs: Any, _source: Any, _target: Any) -> Any:
         every = builder.load(_at(builder, source, VECTOR), align=4)
         where = _at(builder, target, WORD)
         _called(builder, "compressstore", ir.VoidType(), [every, where, picked])
-        bits = builder.bitcast(picked, ir.IntType(LANES))
-        return builder.zext(builder.ctpop(bits), ir.IntType(64))
+        return _count(builder, picked)
 
     return types.int64(types.int64, types.int64, types.int64), lower
 
@@ -69,7 +73,6 @@ def unpack(_typing: Any, _signs: Any, _source: Any, _target: Any) -> Any:
         packed = _at(builder, source, WORD)
         mixed = _called(builder, "expandload", VECTOR, [packed, picked, others])
         builder.store(mixed, place, align=4)
-        bits = builder.bitcast(picked, ir.IntType(LANES))
-        return builder.zext(builder.ctpop(bits), ir.IntType(64))
+        return _count(builder, picked)
 
     return types.int64(types.int64, types.int64, types.int64), lower

@@ -64,12 +64,12 @@ PIECE = 5
 """Numbers a piece of a curve: start, length, and the cubic's three."""
 AT_ONCE = 4
 SPARE = 8 * CHUNK
-"""From the planes on: seven more that are free. In one array LLVM proves them apart."""
+"""From the planes on: three for what they were. In one array LLVM proves them apart."""
 ROOM = 11 * CHUNK
 PACKED = 12 * CHUNK
 """Three planes of colours that leave the gamut: where `ROOM` is below zero."""
 BLOCK = 128
-"""Colours whose cubics are written at once."""
+"""Colours whose cubics are written at once, beyond those three planes."""
 CUBE = 3 * CHUNK
 REDS, GREENS, BLUES = CUBE + BLOCK, CUBE + 4 * BLOCK, CUBE + 7 * BLOCK
 LEAST, SHARE = CUBE + 10 * BLOCK, CUBE + 11 * BLOCK
@@ -86,7 +86,8 @@ LEAVES = F32(5e-4)
 LEVEL = F32(1e-6)
 """A slope that is none."""
 LEAST_POWERED, LOWEST = F32(1e-9), F32(-40)
-"""What is raised as 0 is, and the power of two that stands for that."""
+"""What is raised as 0 is, and the power of two that stands for that: far below a level,
+and so large that what is reckoned from it is slowed by no denormal number."""
 TWO, THREE = F32(2), F32(3)
 WORD = 4
 """Bytes of a float32."""
@@ -244,7 +245,8 @@ def leaves_gamut(x: np.ndarray, n: int) -> bool:
         low, high = min(r, min(g, e)), max(r, max(g, e))
         room = min(low + LEAVES, ONE + LEAVES - high)
         x[ROOM + i] = room
-        leaving |= bits_of(room)
+        # As 32 bits: one word of 64 would halve how many pixels go at a time.
+        leaving = I32(leaving | bits_of(room))
     return bool(leaving < 0)
 
 

@@ -1,8 +1,9 @@
 """Renders frame after frame of the same picture, and keeps what they have in common.
 
 While one layer is worked on, what lies beneath it stays, and so do the pixels of the
-layers above it, and its own where its tones alone change. All are kept once two frames in a row had them: a view that moves
-with every frame, as in zooming, keeps nothing and pays nothing.
+layers above it, and its own where its tones alone change. All are kept once two frames
+in a row had them: a view that moves with every frame, as in zooming, keeps nothing and
+pays nothing.
 """
 
 from __future__ import annotations
@@ -76,7 +77,8 @@ class FrameCache:
     """Renders frames like `render`, faster where they resemble the one before.
 
     Kept pixels are rounded to 8 bits a layer (16 for what lies beneath), so that a
-    frame may differ from `render`'s by a level. Safe to use from several threads.
+    frame may differ from `render`'s by a level; while a layer's tones change, by as
+    much as they make of a level of it. Safe to use from several threads.
 
     Parameters
     ----------

@@ -198,9 +198,9 @@ def turned(factor: float, turn: float) -> tuple[float, float, float, float]:
 def planned(ops: Iterable[Op]) -> tuple[Op, ...]:
     """Return operations with all that changes from one domain to the other between.
 
-    Neighbours that can be one exactly are one: matrices multiply, those on the
-    way to Oklab and back too. Between operations of linear light or Oklab nothing is held within
-    limits.
+    Neighbours that can be one exactly are one: matrices multiply, those on the way to
+    Oklab and back too. Between operations of linear light or Oklab nothing is held
+    within limits.
 
     Parameters
     ----------
