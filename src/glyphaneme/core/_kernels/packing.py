@@ -16,7 +16,6 @@ from numba.extending import intrinsic
 LANES = 16
 WORD = ir.FloatType()
 VECTOR = ir.VectorType(WORD, LANES)
-MASK = ir.VectorType(ir.IntType(1), LANES)
 
 
 def _at(builder: Any, address: Any, kind: Any) -> Any:

@@ -1,8 +1,9 @@
 """Works tones out on three planes of a chunk, one operation after the other.
 
-The planes hold encoded sRGB, linear light, or Oklab (Ottosson 2020); operations that
-change from one to another stand in the table like all others. Loops that reduce floats
-are not vectorised: whether a colour leaves the gamut is gathered from sign bits.
+The planes hold encoded sRGB, linear light, or Oklab (Ottosson 2020), and on the way to
+that and back its cube roots; operations that change from one to another stand in the
+table like all others. Loops that reduce floats are not vectorised: whether a colour
+leaves the gamut is gathered from sign bits.
 """
 
 from __future__ import annotations
@@ -64,7 +65,7 @@ PIECE = 5
 """Numbers a piece of a curve: start, length, and the cubic's three."""
 AT_ONCE = 4
 SPARE = 8 * CHUNK
-"""From the planes on: three for what they were. In one array LLVM proves them apart."""
+"""From the planes on: three for what they held. In one array LLVM proves them apart."""
 ROOM = 11 * CHUNK
 PACKED = 12 * CHUNK
 """Three planes of colours that leave the gamut: where `ROOM` is below zero."""

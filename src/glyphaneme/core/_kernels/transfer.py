@@ -18,7 +18,6 @@ THIRD = F32(1 / 3)
 SLOPE, UNSLOPE = F32(12.92), F32(1 / 12.92)
 DECODE_LOW, ENCODE_LOW = F32(0.04045), F32(0.0031308)
 SMALLEST = F32(1e-12)
-LEAST_POWERED = F32(1e-9)
 
 # Chebyshev, degree 7, of ((x + 0.055) / 1.055) ^ 2.4 over 0.04045..1: 3e-6.
 D0, D1, D2, D3, D4, D5, D6, D7 = (
