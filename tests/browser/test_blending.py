@@ -49,6 +49,8 @@ def test_hover_shows_an_alternative_large_without_taking_it(
     hands.page.get_by_role("option", name="Multiply", exact=True).hover()
     tried = hands.color_at(corner)
     hands.page.mouse.move(640, 30)
+    # Only then does the stage know that it has something to show again.
+    hands.page.evaluate("() => new Promise(requestAnimationFrame)")
 
     assert sum(tried) < sum(plain) - 60
     assert hands.color_at(corner) == plain
