@@ -8,6 +8,7 @@ from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+from glyphaneme.core._kernels import toning
 from glyphaneme.core.document import (
     Canvas,
     Composite,
@@ -35,6 +36,8 @@ from glyphaneme.core.tone import (
     Tone,
     WarmthTone,
     monotone,
+    ops_of,
+    planned,
 )
 from tests import published_tones as published
 from tests.pictures import composite_of, photo_layer, pyramids
@@ -599,4 +602,15 @@ def test_vivid_colours_are_the_same_in_a_narrow_view(width: int) -> None:
 
     found = render(composite, PICTURES, narrow)[:, :width]
 
-    assert np.array_equal(found, shown(layer)[:, SIDE - width :])
+    # What lies just between two levels may fall either way at the end of a line.
+    wanted = shown(layer)[:, SIDE - width :]
+    assert np.abs(found.astype(int) - wanted).max() <= 1
+
+
+def test_matrices_beside_one_another_are_one() -> None:
+    tones = (WarmthTone(warmth=30), ColoringTone(saturation=0.2))
+
+    codes = [op.code for op in planned(ops_of(tones))]
+
+    # To light, warmer on the way to the roots, stretched on the way back.
+    assert codes.count(toning.MATRIX) == 2

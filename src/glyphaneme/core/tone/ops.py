@@ -218,7 +218,9 @@ def planned(ops: Iterable[Op]) -> tuple[Op, ...]:
         for one in (*_changes(domain, op.domain), op):
             _add(found, one)
         domain = op.domain
-    return (*found, *_changes(domain, Domain.ENCODED))
+    for one in _changes(domain, Domain.ENCODED):
+        _add(found, one)
+    return tuple(found)
 
 
 def program(ops: Sequence[Op]) -> Program:
