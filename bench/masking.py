@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+from collections import deque
 from dataclasses import replace
 from typing import TYPE_CHECKING, Any
 
@@ -17,6 +18,7 @@ from glyphaneme.core.mask.paintings import Painting, painted_all
 from glyphaneme.core.mask.strokes import Stroke
 from glyphaneme.core.place import Pyramid, build_pyramid
 from glyphaneme.core.render import FrameCache, View, render
+from glyphaneme.services.studio import DRAFTS_KEPT
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -66,11 +68,14 @@ def brush(engine: Engine, *, rounds: int) -> Iterator[Figure]:
     frame = render(engine.composite, engine.pyramids, FRAME._replace(scale=scale))
     rgb = np.ascontiguousarray(frame[..., :3])
     cache, count = FrameCache(2**30), itertools.count()
+    # So many paintings of strokes under way are kept anyhow.
+    alive: deque[Painting] = deque(maxlen=DRAFTS_KEPT)
 
     def dab(size: float, view: View) -> bytes:
         step = next(count)
         at = (view.x + 130 + step % 20, view.y + 130 + step % 7, 1.0)
         painting = painted_all(start, [Stroke(points=(at,), size=size)])
+        alive.append(painting)
         last = f"{step:064x}"
         [part] = modelled.layers[2].mask.parts
         mask = Mask(parts=(part.model_copy(update={"last": last}),))

@@ -531,6 +531,8 @@ def compose_chunks(
     out: np.ndarray,
     first: int,
     last: int,
+    left: int,
+    end: int,
     earlier: np.ndarray,
     corners: np.ndarray,
     spans: np.ndarray,
@@ -539,7 +541,7 @@ def compose_chunks(
     beneath: np.ndarray,
     solids: np.ndarray,
 ) -> None:
-    """Compose rows first..last with scratch memory that the caller has."""
+    """Compose a part of the view with scratch memory that the caller has."""
     layers, background, thresholds = (
         borrowed(layers),
         borrowed(background),
@@ -550,20 +552,19 @@ def compose_chunks(
     steps, veils = borrowed(steps), borrowed(veils)
     tones, numbers = borrowed(tones), borrowed(numbers)
     all_spans, beneath, solids = borrowed(spans), borrowed(beneath), borrowed(solids)
-    columns = max(out.shape[1], kept.shape[2])
     count = layers.shape[0]
     lines = len(all_spans)
-    step = chunk_length(columns)
+    step = chunk_length(end - left)
     # Seen from four planes earlier, what is fetched as a source is the composite.
     t = earlier[4 * CHUNK :]
     for row in range(first, last, lines):
         spans = all_spans[: min(lines, last - row)]
-        for start in range(0, columns, step):
-            n = min(step, columns - start)
+        for start in range(left, end, step):
+            n = min(step, end - start)
             column, size = float(start), len(spans) * n
             below, right = 0, step
-            if start + step >= columns:
-                below, right = lines, -start
+            if start + step >= end:
+                below, right = lines, left - start
             for line in range(len(spans)):
                 for layer in range(count):
                     find_span(layers, layer, row + line, column, n, spans[line])
@@ -641,6 +642,8 @@ def compose_chunks(
         types.u4[:, ::1],
         types.i8,
         types.i8,
+        types.i8,
+        types.i8,
     ),
     **KERNEL,
 )
@@ -657,8 +660,10 @@ def compose_rows_into(
     out: np.ndarray,
     first: int,
     last: int,
+    left: int,
+    end: int,
 ) -> None:
-    """Compose rows first..last (exclusive) of the view into `out`.
+    """Compose rows first..last and columns left..end (both exclusive) into `out`.
 
     `steps` are those of all masks, each layer's one after the other; so are `tones`,
     whose numbers lie in `numbers`.
@@ -667,7 +672,7 @@ def compose_rows_into(
     `kept` is not empty, the result goes there instead of to `out`. `thresholds`, rows
     of a chunk's length that repeat, is what is added to levels before they are cut off.
     """
-    lines = max(CHUNK // max(out.shape[1], kept.shape[2]), 1)
+    lines = max(CHUNK // (end - left), 1)
     compose_chunks(
         layers,
         steps,
@@ -680,6 +685,8 @@ def compose_rows_into(
         out,
         first,
         last,
+        left,
+        end,
         np.empty(4 * CHUNK + TONED_FLOATS, np.float32),
         np.empty(SCRATCH_TEXELS, np.uint32),
         np.empty((lines, layers.shape[0], SPAN_COLUMNS), np.int64),

@@ -20,6 +20,7 @@ HALF_PIXEL = np.float32(0.5)
 HALF_STEP = np.float32(0.5)
 F32 = np.float32
 I32 = np.int32
+U32 = np.uint32
 WHOLE = 65535
 MOST = np.float32(WHOLE)
 TEXELS = TILE_STRIDE * TILE_STRIDE
@@ -30,6 +31,7 @@ POINTS = types.f8[:, ::1]
 TEXELS_F32 = types.f4[:, ::1]
 BOTH_CHANNELS = types.u2[:, :, ::1]
 EXTREMES = types.i8[:, ::1]
+ADDRESSES = types.i8[:, ::1]
 
 
 @njit(**PART)
@@ -85,12 +87,13 @@ def cover_tile(
 
 
 @njit(**INLINED)
-def is_all(values: np.ndarray, level: F32) -> bool:
-    """Tell whether all texels of a tile have one value."""
-    off = ZERO
+def covers(covered: np.ndarray) -> bool:
+    """Tell whether a stroke covers anything of a tile: no value is below nothing."""
+    bits = covered.view(np.uint32)
+    found = U32(0)
     for at in range(TEXELS):
-        off = max(off, abs(values[at] - level))
-    return off == ZERO
+        found = U32(found | bits[at])
+    return found != U32(0)
 
 
 @njit(**PART)
@@ -126,18 +129,13 @@ def extremes_of(texels: np.ndarray) -> tuple[int, int]:
 
 
 @njit(
-    types.boolean(
+    types.void(
         POINTS,
         types.f8,
         types.f8,
-        types.f8,
-        types.f8,
         types.boolean,
-        types.i8,
-        types.i8,
-        TEXELS_F32,
-        BOTH_CHANNELS,
-        EXTREMES,
+        types.i8[:, ::1],
+        types.i8[:, :, ::1],
     ),
     **KERNEL,
 )
@@ -145,29 +143,98 @@ def lay_stroke(
     points: np.ndarray,
     softness: float,
     strength: float,
-    left: float,
-    top: float,
     shows: bool,
-    cover: int,
-    shown: int,
-    covered: np.ndarray,
-    out: np.ndarray,
+    tiles: np.ndarray,
     extremes: np.ndarray,
-) -> bool:
-    """Paint a stroke over a tile whose channels lie at `cover` and `shown`.
+) -> None:
+    """Paint a stroke over tiles.
 
-    `covered` holds what the stroke covers already, and is raised; False where that is
-    nothing, and `out` and `extremes` are not written.
+    Each is its row and column, the places of both channels, of a start, and of both
+    channels afterwards; the start is what the stroke covers already, float32, or 0.
+    `extremes` gets least and greatest of each channel; the
+    least above the greatest where the stroke covers nothing, and the rest is not
+    written.
     """
-    raise_covered(points, softness, left, top, covered)
-    flat = covered.reshape(TEXELS)
-    if is_all(flat, ZERO):
-        return False
     share, kept = F32(strength), MOST if shows else ZERO
-    one, other = out[0].reshape(TEXELS), out[1].reshape(TEXELS)
-    extremes[0, 0], extremes[0, 1] = lay_channel(cover, flat, share, MOST, one)
-    extremes[1, 0], extremes[1, 1] = lay_channel(shown, flat, share, kept, other)
-    return True
+    covered = np.empty((TILE_STRIDE, TILE_STRIDE), np.float32)
+    flat = covered.reshape(TEXELS)
+    for at in range(tiles.shape[0]):
+        row, column, cover, shown, start, one_place, other_place = tiles[at]
+        if start == 0:
+            flat[:] = ZERO
+        else:
+            flat[:] = carray(pointer(start), (TEXELS,), np.float32)
+        raise_covered(
+            points, softness, float(column * TILE), float(row * TILE), covered
+        )
+        found = extremes[at]
+        if not covers(flat):
+            found[:, 0], found[:, 1] = 1, 0
+            continue
+        one = carray(pointer(one_place), (TEXELS,), np.uint16)
+        other = carray(pointer(other_place), (TEXELS,), np.uint16)
+        found[0, 0], found[0, 1] = lay_channel(cover, flat, share, MOST, one)
+        found[1, 0], found[1, 1] = lay_channel(shown, flat, share, kept, other)
+
+
+@njit(**INLINED)
+def texels_at(place: int, even: np.ndarray) -> np.ndarray:
+    """Return a tile's texels; where it is even, `even` with its value."""
+    if place < 0:
+        even[:] = np.uint16(-1 - place)
+        return even
+    texels: Any = carray(pointer(place), (TEXELS,), np.uint16)
+    return texels
+
+
+@njit(**PART)
+def widen_by_tile(
+    before: int, after: int, even: np.ndarray, row: int, column: int, box: np.ndarray
+) -> None:
+    """Widen first row, first column, last row and last column to what differs there."""
+    one, other = texels_at(before, even[0]), texels_at(after, even[1])
+    for line in range(TILE_STRIDE):
+        start = line * TILE_STRIDE
+        differs = I32(0)
+        for at in range(start, start + TILE_STRIDE):
+            differs = I32(differs | (I32(one[at]) ^ I32(other[at])))
+        if differs == I32(0):
+            continue
+        first, last = 0, TILE_STRIDE - 1
+        while one[start + first] == other[start + first]:
+            first += 1
+        while one[start + last] == other[start + last]:
+            last -= 1
+        box[0], box[1] = min(box[0], row + line), min(box[1], column + first)
+        box[2], box[3] = max(box[2], row + line), max(box[3], column + last)
+
+
+@njit(**INLINED)
+def from_outside(turn: int, count: int) -> int:
+    """Go through places from both ends: what lies in the middle widens no box then."""
+    return count - 1 - turn // 2 if turn % 2 else turn // 2
+
+
+@njit(types.void(ADDRESSES, ADDRESSES, types.i8[::1]), **KERNEL)
+def find_differences(before: np.ndarray, after: np.ndarray, box: np.ndarray) -> None:
+    """Write where the tiles at two sets of addresses differ, both as many.
+
+    `box` gets the first row and column that differ, and the last ones; the last before
+    the first where nothing does.
+    """
+    rows, columns = before.shape
+    box[0], box[1], box[2], box[3] = rows * TILE, columns * TILE, -1, -1
+    even = np.empty((2, TEXELS), np.uint16)
+    for turn in range(rows):
+        row = from_outside(turn, rows)
+        for other in range(columns):
+            column = from_outside(other, columns)
+            was, now = before[row, column], after[row, column]
+            top, left = row * TILE, column * TILE
+            inside = box[0] <= top and top + TILE <= box[2]
+            inside &= box[1] <= left and left + TILE <= box[3]
+            if was != now and not inside:
+                widen_by_tile(was, now, even, top, left, box)
 
 
 @njit(**PART)

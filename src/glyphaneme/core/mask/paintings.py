@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy as np
 
 from glyphaneme.core._kernels.masking import TILE, TILE_STRIDE
-from glyphaneme.core.mask.planes import TILE_BYTES, Plane
+from glyphaneme.core.mask.planes import TILE_BYTES, Plane, address_of
 
 if TYPE_CHECKING:
     from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
@@ -27,6 +27,8 @@ LEVELS = 6
 WHOLE = 65535
 LEAST_RADIUS = 0.5
 SPARE = 4
+BATCH = 32
+"""How many tiles are painted at a time."""
 STATION = TILE / 2
 """How far apart places on a brush's way are looked at."""
 At = tuple[int, int]
@@ -65,6 +67,15 @@ NO_TILE = Tile(NOTHING, NOTHING)
 NOTHING_PAINTED: Mapping[At, Tile] = {}
 
 
+class Differs(NamedTuple):
+    """Where levels differ, in pixels of their planes; the last two are exclusive."""
+
+    left: int
+    top: int
+    right: int
+    bottom: int
+
+
 @dataclass(frozen=True)
 class Level:
     """A painting at one size, as the kernel reads it.
@@ -77,10 +88,50 @@ class Level:
     cover: Plane
     shown: Plane
 
+    @property
+    def reach(self) -> tuple[int, int, int, int]:
+        """Left, top, right and bottom of the planes, in pixels of that size."""
+        cover = self.cover
+        return self.left, self.top, self.left + cover.columns, self.top + cover.rows
+
     @cached_property
     def shows(self) -> bool:
         """Whether anything is shown of what is covered; hiding strokes show nothing."""
         return bool(self.shown.extremes.any())
+
+    def differs_from(self, other: Level) -> Differs | None:
+        """Return where it differs from another level of the same reach.
+
+        Parameters
+        ----------
+        other : Level
+            Of other strokes, at the same size.
+
+        Returns
+        -------
+        Differs or None
+            None where both are alike.
+
+        Examples
+        --------
+        >>> from glyphaneme.core.mask.strokes import Stroke
+        >>> dab = Stroke(points=((30, 30, 1),), size=20, softness=0)
+        >>> once = painted_all(Painting(), [dab]).level_at(0)
+        >>> once.differs_from(once) is None
+        True
+        """
+        # Here, not above: loading a kernel takes a twentieth of a second at a start.
+        from glyphaneme.core._kernels.painting import find_differences
+
+        box = np.empty((2, 4), np.int64)
+        find_differences(other.cover.tiles, self.cover.tiles, box[0])
+        find_differences(other.shown.tiles, self.shown.tiles, box[1])
+        tops, lefts, bottoms, rights = box.T.tolist()
+        left, top, right, bottom = min(lefts), min(tops), max(rights), max(bottoms)
+        if right < left:
+            return None
+        # Between the middles of two texels it is both: each reaches one further.
+        return Differs(left - 1, top - 1, right + 2, bottom + 2)
 
 
 class Painting:
@@ -144,10 +195,30 @@ class Painting:
         """
         wanted = math.floor(math.log2(pixel) + 1e-9) if pixel > 1 else 0
         place = min(wanted, LEVELS - 1)
+        return place, self.level_at(place)
+
+    def level_at(self, place: int) -> Level:
+        """Return a level by its place.
+
+        Parameters
+        ----------
+        place : int
+            How often it is halved; fewer than `LEVELS` times.
+
+        Returns
+        -------
+        Level
+            Made where it is not at hand.
+        """
         if place not in self._levels:
             tiles = self._size(place)
             self._levels[place] = _level(tiles, None, tiles)
-        return place, self._levels[place]
+        return self._levels[place]
+
+    @property
+    def levels(self) -> Mapping[int, Level]:
+        """Those that are at hand, by how often each is halved."""
+        return self._levels
 
     def _size(self, place: int) -> Mapping[At, Tile]:
         if place not in self._sizes:
@@ -303,27 +374,44 @@ def _laid(
     # Here, not above: loading a kernel takes a twentieth of a second at every start.
     from glyphaneme.core._kernels.painting import lay_stroke
 
-    out, extremes = _fresh()
+    kept = WHOLE if stroke.shows else 0
     changed = {}
-    for at in wanted:
-        begun = covered.get(at)
-        here = _no_cover() if begun is None else begun.copy()
-        left, top = float(at[1] * TILE), float(at[0] * TILE)
-        before = tiles.get(at, NO_TILE)
-        if lay_stroke(
+    ordered = list(wanted)
+    for first in range(0, len(ordered), BATCH):
+        batch = ordered[first : first + BATCH]
+        before = [tiles.get(at, NO_TILE) for at in batch]
+        begun = [covered.get(at) for at in batch]
+        fresh = [(_fresh(cover, WHOLE), _fresh(shown, kept)) for cover, shown in before]
+        rows = [
+            (
+                *at,
+                cover.place,
+                shown.place,
+                0 if start is None else address_of(start),
+                one.place,
+                other.place,
+            )
+            for at, (cover, shown), start, (one, other) in zip(
+                batch, before, begun, fresh, strict=True
+            )
+        ]
+        extremes = np.empty((len(rows), 2, 2), np.int64)
+        lay_stroke(
             points,
             stroke.softness,
             stroke.strength,
-            left,
-            top,
             stroke.shows,
-            before.cover.place,
-            before.shown.place,
-            here,
-            out,
+            np.array(rows, np.int64),
             extremes,
+        )
+        for at, (one, other), found in zip(
+            batch, fresh, extremes.tolist(), strict=True
         ):
-            changed[at] = _tile_of(out, extremes)
+            (low, high), (least, most) = found
+            if low <= high:
+                changed[at] = Tile(
+                    _laid_in(one, low, high), _laid_in(other, least, most)
+                )
     return changed
 
 
@@ -349,23 +437,23 @@ def _no_cover() -> Covered:
     return np.zeros((TILE_STRIDE, TILE_STRIDE), np.float32)
 
 
-def _fresh() -> tuple[Texels, NDArray[np.int64]]:
-    """Return room for a tile's two channels, and for their extremes."""
-    out = np.empty((2, TILE_STRIDE, TILE_STRIDE), np.uint16)
-    return out, np.empty((2, 2), np.int64)
+def _fresh(before: Channel, added: int) -> Channel:
+    """Return room for what a stroke leaves of a channel; none where that stays even."""
+    if before.place == -1 - added:
+        return before
+    texels = np.empty((TILE_STRIDE, TILE_STRIDE), np.uint16)
+    return Channel(address_of(texels), 0, WHOLE, texels)
 
 
-def _tile_of(texels: Texels, extremes: NDArray[np.int64]) -> Tile:
-    """Return a tile with pixels of its own where they are not even."""
-    (low, high), (least, most) = extremes.tolist()
-    return Tile(_channel(texels[0], low, high), _channel(texels[1], least, most))
+def _laid_in(room: Channel, least: int, most: int) -> Channel:
+    """Return a channel with its pixels where they are not even."""
+    if least == most:
+        return Channel(-1 - least, least, most)
+    return Channel(room.place, least, most, room.pixels)
 
 
 def _channel(texels: Texels, least: int, most: int) -> Channel:
-    if least == most:
-        return Channel(-1 - least, least, most)
-    pixels = texels.copy()
-    return Channel(pixels.ctypes.data, least, most, pixels)
+    return _laid_in(Channel(address_of(texels), least, most, texels), least, most)
 
 
 def tile_from(cover: Texels | int, shown: Texels | int) -> Tile:
@@ -388,7 +476,7 @@ def _kept(texels: Texels | int) -> Channel:
     if isinstance(texels, int):
         return Channel(-1 - texels, texels, texels)
     least, most = int(texels.min()), int(texels.max())
-    return Channel(texels.ctypes.data, least, most, texels)
+    return Channel(address_of(texels), least, most, texels)
 
 
 def _tiles_near(points: PointsF64) -> set[At]:
@@ -446,9 +534,12 @@ def _halved(finer: Mapping[At, Tile], at: At) -> Tile:
         [[tile.cover.place for tile in around], [tile.shown.place for tile in around]],
         np.int64,
     )
-    out, extremes = _fresh()
+    out = np.empty((2, TILE_STRIDE, TILE_STRIDE), np.uint16)
+    extremes = np.empty((2, 2), np.int64)
     halve_tiles(places.reshape(2, AROUND, AROUND), out, extremes)
-    return _tile_of(out, extremes)
+    (low, high), (least, most) = extremes.tolist()
+    cover, shown = out
+    return Tile(_channel(cover.copy(), low, high), _channel(shown.copy(), least, most))
 
 
 def _level(
@@ -465,9 +556,27 @@ def _level(
         first, last = places.min(axis=0) - 1 - SPARE, places.max(axis=0) + 2 + SPARE
         room = (int(first[0]), int(first[1]), int(last[0]), int(last[1]))
         old, changed = None, tiles
-    planes = [_plane_of_tiles(room, tiles, changed, channel, old) for channel in (0, 1)]
+    known = ((at, tiles.get(at, NO_TILE)) for at in changed)
+    found = [(*at, *cover[:3], *shown[:3]) for at, (cover, shown) in known]
+    written = np.array(found, np.int64).reshape(-1, 8)
+    rows, columns = written[:, 0] - room[0], written[:, 1] - room[1]
+
+    def plane(before: Plane | None, values: NDArray[np.int64]) -> Plane:
+        shape = room[2] - room[0], room[3] - room[1]
+        if before is None:
+            addresses = np.full(shape, -1, np.int64)
+            extremes = np.zeros((*shape, 2), np.uint16)
+        else:
+            addresses, extremes = before.tiles.copy(), before.extremes.copy()
+        addresses[rows, columns] = values[:, 0]
+        extremes[rows, columns] = values[:, 1:]
+        return Plane(shape[0] * TILE, shape[1] * TILE, addresses, extremes, tiles)
+
     return Level(
-        left=room[1] * TILE, top=room[0] * TILE, cover=planes[0], shown=planes[1]
+        left=room[1] * TILE,
+        top=room[0] * TILE,
+        cover=plane(None if old is None else old.cover, written[:, 2:5]),
+        shown=plane(None if old is None else old.shown, written[:, 5:]),
     )
 
 
@@ -486,26 +595,3 @@ def _room_of(level: Level | None) -> Room | None:
 def _lies_in(at: At, room: Room) -> bool:
     """Tell whether a tile has a neighbour on every side."""
     return room[0] < at[0] < room[2] - 1 and room[1] < at[1] < room[3] - 1
-
-
-def _plane_of_tiles(
-    room: Room,
-    tiles: Mapping[At, Tile],
-    changed: Collection[At],
-    channel: int,
-    old: Level | None,
-) -> Plane:
-    shape = room[2] - room[0], room[3] - room[1]
-    if old is None:
-        addresses = np.full(shape, -1, np.int64)
-        extremes = np.zeros((*shape, 2), np.uint16)
-    else:
-        before = old.shown if channel else old.cover
-        addresses, extremes = before.tiles.copy(), before.extremes.copy()
-    for at in changed:
-        place, least, most, _ = tiles.get(at, NO_TILE)[channel]
-        inside = at[0] - room[0], at[1] - room[1]
-        addresses[inside] = place
-        extremes[inside] = least, most
-    rows, columns = shape[0] * TILE, shape[1] * TILE
-    return Plane(rows, columns, addresses, extremes, tiles)

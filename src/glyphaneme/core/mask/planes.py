@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import ctypes
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
@@ -16,6 +17,28 @@ if TYPE_CHECKING:
 TILE_BYTES = 2 * TILE_STRIDE**2
 FROM_BYTE = 257
 """65535 in 255."""
+
+
+def address_of(array: NDArray[Any]) -> int:
+    """Return where an array that may be written to begins.
+
+    Parameters
+    ----------
+    array : array
+        It must stay alive, and have no gaps.
+
+    Returns
+    -------
+    int
+        As `array.ctypes.data`, which takes three times as long.
+
+    Examples
+    --------
+    >>> values = np.zeros(4)
+    >>> address_of(values) == values.ctypes.data
+    True
+    """
+    return ctypes.addressof(ctypes.c_char.from_buffer(array.data))
 
 
 @dataclass(frozen=True)
@@ -33,6 +56,11 @@ class Plane:
     tiles: NDArray[np.int64]
     extremes: NDArray[np.uint16]
     alive: object
+
+    @property
+    def addresses(self) -> tuple[int, int]:
+        """Where `tiles` and `extremes` begin."""
+        return address_of(self.tiles), address_of(self.extremes)
 
     @property
     def nbytes(self) -> int:

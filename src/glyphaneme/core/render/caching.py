@@ -1,6 +1,7 @@
 """Renders frame after frame of the same picture, and keeps what they have in common.
 
-While one layer is worked on, what lies beneath it stays, and so do the pixels of the
+While strokes are painted, all but the part that they change stays as it is. While one
+layer is worked on, what lies beneath it stays, and so do the pixels of the
 layers above it, and its own where its tones alone change. All are kept once two frames
 in a row had them: a view that moves with every frame, as in zooming, keeps nothing and
 pays nothing.
@@ -9,17 +10,21 @@ pays nothing.
 from __future__ import annotations
 
 from collections import OrderedDict
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from threading import Lock
 from typing import TYPE_CHECKING, NamedTuple
+from weakref import ReferenceType, ref
 
 import numpy as np
 
+from glyphaneme.core.bands import LITTLE
 from glyphaneme.core.document.model import NEUTRAL, Layer, PlacedLayer
+from glyphaneme.core.mask.paintings import Painting
 from glyphaneme.core.place import halved
 from glyphaneme.core.render.composing import (
     NO_BASE,
     Base,
+    Former,
     background_of,
     compose,
     compose_base,
@@ -29,8 +34,9 @@ from glyphaneme.core.render.lying import Ground, others_read
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.reaching import reach_of
 from glyphaneme.core.render.rendering import render_fine
+from glyphaneme.core.render.repainted import Repainted, repainted, strokes_between
 from glyphaneme.core.render.sheets import Sheets
-from glyphaneme.core.render.tables import Placed, Reading, build_table
+from glyphaneme.core.render.tables import Placed, Reading, Table, build_table
 from glyphaneme.core.render.views import View
 from glyphaneme.core.tone import split
 
@@ -42,10 +48,14 @@ if TYPE_CHECKING:
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document.model import Composite
     from glyphaneme.core.render.assets import Assets
+    from glyphaneme.core.render.warped import Reach
 
 LARGEST_KEPT = 2560 * 1600
 """Pixels up to which fine frames are kept, which takes four times their memory."""
 CLEAR = np.zeros(4, np.float32)
+NO_FRAME = np.empty((0, 0, 4), np.uint8)
+LEAST_SHARE = 8
+"""Of a frame: where less is stale, making what could be kept takes longer."""
 
 
 class Seen(NamedTuple):
@@ -53,6 +63,13 @@ class Seen(NamedTuple):
 
     layer: Layer
     others: tuple[Layer, ...]
+
+
+class Written(NamedTuple):
+    """A table that keeps nothing alive of what it points into."""
+
+    table: Table
+    alive: tuple[ReferenceType[object], ...]
 
 
 @dataclass(frozen=True)
@@ -64,13 +81,28 @@ class Scene:
     beneath: int = 0
     """How many of `layers` lie in `base`."""
     placed: Mapping[str, Placed] = field(default_factory=dict)
+    is_settled: bool = False
+    """Whether all has been kept that the frame before had too."""
+    frame: PixelsU8 = field(default_factory=lambda: NO_FRAME)
+    written: Written | None = None
+    paintings: Mapping[str, ReferenceType[Painting]] = field(default_factory=dict)
+    """What strokes left in it, by the last one; kept where they are kept anyhow."""
 
     @property
     def size(self) -> int:
         """How many bytes it holds."""
-        return self.base.planes.nbytes + sum(
-            one.pixels.nbytes for one in self.placed.values()
-        )
+        placed = sum(one.pixels.nbytes for one in self.placed.values())
+        return self.base.planes.nbytes + self.frame.nbytes + placed
+
+    @property
+    def table(self) -> Table | None:
+        """What the frame was composed from, where all of that is there still."""
+        if self.written is None:
+            return None
+        alive = tuple(one() for one in self.written.alive)
+        if any(one is None for one in alive):
+            return None
+        return self.written.table._replace(alive=alive)
 
 
 class FrameCache:
@@ -134,7 +166,7 @@ class FrameCache:
         Returns
         -------
         (view.height, view.width, 4) uint8
-            Straight RGBA, sRGB-encoded.
+            Straight RGBA, sRGB-encoded. It may be kept: not to be written to.
 
         Raises
         ------
@@ -184,15 +216,21 @@ class FrameCache:
         with self._lock:
             before = self._scenes.get(key, Scene(layers=()))
         reading = Reading(assets, view, passes, averaged=fine)
-        scene = _next_scene(before, layers, reading, background)
-        table = build_table(
-            tuple(one.layer for one in layers[scene.beneath :]),
-            reading,
-            placed=scene.placed,
-            on=_ground(layers[: scene.beneath], reading),
-        )
-        frame = compose(table, background, view, base=scene.base)
-        self._keep(key, scene)
+        again = _repainted(before, layers, reading)
+        if again is None:
+            scene = _next_scene(before, layers, reading, background)
+            table = build_table(
+                tuple(one.layer for one in layers[scene.beneath :]),
+                reading,
+                placed=scene.placed,
+                on=_ground(layers[: scene.beneath], reading),
+            )
+            former = None
+        else:
+            scene, table = replace(before, layers=layers), again.table
+            former = Former(before.frame, again.stale)
+        frame = compose(table, background, view, base=scene.base, former=former)
+        self._keep(key, _with_frame(scene, frame, table, assets))
         return frame
 
     def _keep(self, key: tuple[Hashable, ...], scene: Scene) -> None:
@@ -202,6 +240,54 @@ class FrameCache:
             size = sum(one.size for one in self._scenes.values())
             while size > self._budget and self._scenes:
                 size -= self._scenes.popitem(last=False)[1].size
+
+
+def _with_frame(scene: Scene, frame: PixelsU8, table: Table, assets: Assets) -> Scene:
+    # Tones stretch what was rounded before them: the frame after shall not have that.
+    if not all(one.toned for one in scene.placed.values()):
+        return replace(scene, frame=NO_FRAME)
+    paintings = {
+        name: ref(one) for name, one in assets.items() if isinstance(one, Painting)
+    }
+    written = Written(
+        table._replace(alive=()),
+        tuple(ref(one) for one in table.alive if one is not None),
+    )
+    return replace(scene, frame=frame, written=written, paintings=paintings)
+
+
+def _repainted(
+    before: Scene, layers: tuple[Seen, ...], reading: Reading
+) -> Repainted | None:
+    """Return the table of the frame before, where other strokes alone are in it."""
+    table = before.table
+    others = [one.others for one in before.layers] == [one.others for one in layers]
+    if table is None or not others:
+        return None
+    strokes = strokes_between(
+        tuple(one.layer for one in before.layers), tuple(one.layer for one in layers)
+    )
+    if strokes is None:
+        return None
+
+    def painting_of(last: str) -> Painting | None:
+        found = reading.assets.get(last)
+        if found is None and last in before.paintings:
+            found = before.paintings[last]()
+        return found if isinstance(found, Painting) else None
+
+    again = repainted(table, strokes, painting_of, reading.view)
+    if again is None or not (
+        before.is_settled or _is_little(again.stale, reading.view)
+    ):
+        return None
+    return again
+
+
+def _is_little(stale: Reach, view: View) -> bool:
+    """Tell whether so little is composed that nothing need be kept for it."""
+    pixels = max(stale.right - stale.left, 0) * max(stale.bottom - stale.top, 0)
+    return view.width * view.height > LITTLE + LEAST_SHARE * pixels
 
 
 def _next_scene(
@@ -226,7 +312,8 @@ def _next_scene(
         base = compose_base(table, background, reading.view, base=base)
         beneath = same
     placed = _placed_again(before, layers[beneath:], reading)
-    return Scene(layers=layers, base=base, beneath=beneath, placed=placed)
+    is_settled = 0 < len(before.layers) == len(layers)
+    return Scene(layers, base, beneath, placed, is_settled)
 
 
 def _ground(layers: tuple[Seen, ...], reading: Reading) -> Ground:

@@ -18,6 +18,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document.model import Canvas
     from glyphaneme.core.render.views import View
+    from glyphaneme.core.render.warped import Reach
 
 Rounding = Literal["nearest", "dithered"]
 
@@ -26,6 +27,14 @@ NO_PLANES = np.empty((0, 4, 0), np.uint16)
 NO_PIXELS = np.empty((0, 0), np.uint32)
 TOP = np.iinfo(np.uint16).max
 SOLID = np.ones(4, np.float32)
+
+
+class Former(NamedTuple):
+    """A frame that still shows what it should, but for a part of it."""
+
+    frame: PixelsU8
+    stale: Reach
+    """None of it where right or bottom is not beyond left or top."""
 
 
 class Base(NamedTuple):
@@ -62,6 +71,7 @@ def compose(
     *,
     base: Base = NO_BASE,
     rounding: Rounding = "nearest",
+    former: Former | None = None,
 ) -> PixelsU8:
     """Compose a table of layers.
 
@@ -78,6 +88,8 @@ def compose(
     rounding : "nearest" or "dithered"
         How colours become levels; dithered, they are so on average over 16 by 16
         pixels, and soft gradients show no bands.
+    former : Former, optional
+        What is as large as the view, and is composed anew where it is stale alone.
 
     Returns
     -------
@@ -91,7 +103,14 @@ def compose(
     """
     thresholds = THRESHOLDS[rounding]
     ground = SOLID if base.opaque else background
-    out = np.empty((view.height, view.width, 4), np.uint8)
+    if former is None:
+        out = np.empty((view.height, view.width, 4), np.uint8)
+        left, top, right, bottom = 0, 0, view.width, view.height
+    else:
+        out = former.frame.copy()
+        left, top, right, bottom = former.stale
+    if left >= right or top >= bottom:
+        return out
     target = out.view(np.uint32)[..., 0]
     run_bands(
         lambda first, last: compose_rows_into(
@@ -105,11 +124,13 @@ def compose(
             NO_PLANES,
             thresholds,
             target,
-            first,
-            last,
+            top + first,
+            top + last,
+            left,
+            right,
         ),
-        view.height,
-        view.width,
+        bottom - top,
+        right - left,
     )
     return out
 
@@ -149,6 +170,8 @@ def compose_base(
             NO_PIXELS,
             first,
             last,
+            0,
+            view.width,
         ),
         view.height,
         view.width,

@@ -145,12 +145,7 @@ def step_fields(step: Step) -> tuple[object, ...]:
     plane = step.plane
     where = NO_PLANE
     if plane is not None:
-        where = (
-            plane.tiles.ctypes.data,
-            plane.extremes.ctypes.data,
-            plane.rows,
-            plane.columns,
-        )
+        where = (*plane.addresses, plane.rows, plane.columns)
     numbers = (*step.numbers, *(0.0,) * (NUMBERS - len(step.numbers)))
     to_step = step.to_step.ravel().tolist()
     return (step.kind, step.join, step.inverted, *where, to_step, numbers)

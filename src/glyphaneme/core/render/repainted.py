@@ -1,0 +1,237 @@
+"""A table of layers in which strokes alone have changed, and where that is seen."""
+
+from __future__ import annotations
+
+import math
+from typing import TYPE_CHECKING, NamedTuple
+
+from glyphaneme.core.document.model import (
+    Layer,
+    MendingLayer,
+    PhotoLayer,
+    ToningLayer,
+    members_of,
+)
+from glyphaneme.core.mask import PaintedPart
+from glyphaneme.core.render.lying import all_of
+from glyphaneme.core.render.warped import Reach
+from glyphaneme.core.tone import split
+
+if TYPE_CHECKING:
+    from collections.abc import Callable, Sequence
+
+    from pydantic import BaseModel
+
+    from glyphaneme.core.mask import Mask
+    from glyphaneme.core.mask.paintings import Differs, Painting
+    from glyphaneme.core.render.tables import Table
+    from glyphaneme.core.render.views import View
+
+UNCHANGED = Reach(0, 0, 0, 0)
+STROKES = {"last", "strokes"}
+
+
+class Repainted(NamedTuple):
+    """A table, and the part of the view where it shows something else than before."""
+
+    table: Table
+    stale: Reach
+
+
+class Strokes(NamedTuple):
+    """The last stroke of one part of a mask, before and after."""
+
+    before: str
+    after: str
+
+
+def repainted(
+    table: Table,
+    strokes: tuple[Strokes, ...],
+    painting_of: Callable[[str], Painting | None],
+    view: View,
+) -> Repainted | None:
+    """Write other strokes into a table.
+
+    Parameters
+    ----------
+    table : Table
+        Of what was shown before; it stays unchanged.
+    strokes : tuple of Strokes
+        Those that differ, as `strokes_between` says.
+    painting_of : callable
+        Gives what strokes leave by the last one's id; None where it is not at hand.
+    view : View
+        What is shown.
+
+    Returns
+    -------
+    Repainted or None
+        None where the table must be written anew.
+    """
+    steps, stale = table.steps.copy(), UNCHANGED
+    alive = {id(one): one for one in table.alive}
+    places = steps["tiles"].tolist()
+    for one in strokes:
+        old, new = painting_of(one.before), painting_of(one.after)
+        if old is None or new is None:
+            return None
+        found = False
+        for place, level in old.levels.items():
+            if id(level.cover) not in alive:
+                continue
+            found = True
+            now = new.level_at(place)
+            if now.reach != level.reach or now.shows != level.shows:
+                return None
+            differs = now.differs_from(level)
+            for was, plane in ((level.cover, now.cover), (level.shown, now.shown)):
+                alive.pop(id(was), None)
+                alive[id(plane)] = plane
+                address, _ = was.addresses
+                for row in (at for at, place in enumerate(places) if place == address):
+                    step = steps[row]
+                    step["tiles"], step["extremes"] = plane.addresses
+                    seen = _seen(differs, step["to_step"].tolist(), view)
+                    if seen is None:
+                        return None
+                    stale = _joined(stale, seen)
+        # It is in pixels that were made before, or kept.
+        if not found:
+            return None
+    return Repainted(table._replace(steps=steps, alive=tuple(alive.values())), stale)
+
+
+def strokes_between(
+    before: tuple[Layer, ...], after: tuple[Layer, ...]
+) -> tuple[Strokes, ...] | None:
+    """Return which strokes differ between two piles.
+
+    Parameters
+    ----------
+    before, after : tuple of Layer
+        What shows of each, from back to front.
+
+    Returns
+    -------
+    tuple of Strokes, or None
+        None where more than strokes differs, or what differs counts for other pixels.
+    """
+    found = _between(before, after)
+    if not found:
+        return None if found is None else ()
+    names = [
+        part.last
+        for layer in before
+        for one in all_of(layer)
+        if one.mask
+        for part in one.mask.parts
+        if isinstance(part, PaintedPart)
+    ]
+    alone = all(names.count(one.before) == 1 for one in found)
+    return tuple(found) if alone else None
+
+
+def _seen(
+    differs: Differs | None, to_plane: Sequence[float], view: View
+) -> Reach | None:
+    """Return where some texels are seen in a view; None where none can tell."""
+    a, b, c, d, e, f = to_plane
+    flattened = a * e - b * d
+    if not flattened:
+        return None
+    if differs is None:
+        return UNCHANGED
+    corners = [(x - c, y - f) for x in differs[::2] for y in differs[1::2]]
+    across = [(e * x - b * y) / flattened for x, y in corners]
+    down = [(a * y - d * x) / flattened for x, y in corners]
+    return Reach(
+        max(math.floor(min(across)) - 1, 0),
+        max(math.floor(min(down)) - 1, 0),
+        min(math.ceil(max(across)) + 1, view.width),
+        min(math.ceil(max(down)) + 1, view.height),
+    )
+
+
+def _joined(one: Reach, other: Reach) -> Reach:
+    reaches = [
+        reach
+        for reach in (one, other)
+        if reach.left < reach.right and reach.top < reach.bottom
+    ]
+    if not reaches:
+        return UNCHANGED
+    lefts, tops, rights, bottoms = zip(*reaches, strict=True)
+    return Reach(min(lefts), min(tops), max(rights), max(bottoms))
+
+
+def _between(
+    before: tuple[Layer, ...], after: tuple[Layer, ...]
+) -> list[Strokes] | None:
+    if len(before) != len(after):
+        return None
+    found: list[Strokes] = []
+    for one, other in zip(before, after, strict=True):
+        if found and _looks_around(other):
+            return None
+        if one is other:
+            continue
+        inner = _of_layer(one, other)
+        if inner is None:
+            return None
+        found += inner
+    return found
+
+
+def _looks_around(layer: Layer) -> bool:
+    """Tell whether a layer reads more of what lies beneath it than it covers."""
+    if isinstance(layer, ToningLayer):
+        return bool(split(layer.tones).first)
+    return isinstance(layer, MendingLayer)
+
+
+def _of_layer(one: Layer, other: Layer) -> list[Strokes] | None:
+    differing = _differing(one, other)
+    if not differing:
+        return []
+    # An effect, or a frame that is bent, has its shape somewhere else.
+    if other.effects or (isinstance(other, PhotoLayer) and other.placement.is_warped):
+        return None
+    if differing == {"layers"}:
+        return _between(members_of(one), members_of(other))
+    if differing != {"mask"} or one.mask is None or other.mask is None:
+        return None
+    return _of_mask(one.mask, other.mask)
+
+
+def _of_mask(one: Mask, other: Mask) -> list[Strokes] | None:
+    alike = len(one.parts) == len(other.parts) and _differing(one, other) == {"parts"}
+    # A photo's own colours follow from its whole mask.
+    if not alike or other.cleaned:
+        return None
+    found = []
+    for before, after in zip(one.parts, other.parts, strict=True):
+        if before is after or before == after:
+            continue
+        if not (
+            isinstance(before, PaintedPart)
+            and isinstance(after, PaintedPart)
+            and _differing(before, after) <= STROKES
+            and before.last is not None
+            and after.last is not None
+        ):
+            return None
+        found.append(Strokes(before.last, after.last))
+    return found
+
+
+def _differing(one: BaseModel, other: BaseModel) -> set[str]:
+    """Return the names of the fields that differ; their kinds are one of them."""
+    if type(one) is not type(other):
+        return {"kind"}
+    mine, others = one.__dict__, other.__dict__
+    return {
+        name
+        for name, value in mine.items()
+        if value is not others[name] and value != others[name]
+    }
