@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import TYPE_CHECKING
 
 import cv2
@@ -23,6 +24,21 @@ def reference(
 ) -> NDArray[np.float64]:
     """Return (H, W, 4): 0..255, premultiplied; for pictures that are not cropped."""
     height, width = pixels.shape[:2]
+    s, t, inside = places(placement, (width, height), size)
+    source = pixels.astype(np.float64)
+    source[..., :3] *= source[..., 3:] / 255
+    found = between_texels(source, s * width - 0.5, t * height - 0.5)
+    found *= inside[..., None]
+    boxes = found.reshape(size[1], SAMPLES, size[0], SAMPLES, 4)
+    return np.asarray(boxes.mean(axis=(1, 3)))
+
+
+@lru_cache(maxsize=2)
+def places(
+    placement: Placement, picture: tuple[int, int], size: tuple[int, int]
+) -> tuple[NDArray[np.float64], NDArray[np.float64], NDArray[np.bool_]]:
+    """Return where each sample lies in the picture, 0..1, and whether it does."""
+    width, height = picture
     corners = corners_on_canvas(placement, width=width, height=height)
     square = np.array([[0, 0], [1, 0], [1, 1], [0, 1]], np.float32)
     to_square = cv2.getPerspectiveTransform(corners.astype(np.float32), square)
@@ -35,13 +51,7 @@ def reference(
     s, t = whole[..., 0] / depth, whole[..., 1] / depth
     if placement.bend is not None:
         s, t = straightened(placement.bend, s, t)
-    inside = ahead & (s >= 0) & (s < 1) & (t >= 0) & (t < 1)
-    source = pixels.astype(np.float64)
-    source[..., :3] *= source[..., 3:] / 255
-    found = between_texels(source, s * width - 0.5, t * height - 0.5)
-    found *= inside[..., None]
-    boxes = found.reshape(size[1], SAMPLES, size[0], SAMPLES, 4)
-    return np.asarray(boxes.mean(axis=(1, 3)))
+    return s, t, ahead & (s >= 0) & (s < 1) & (t >= 0) & (t < 1)
 
 
 def between_texels(

@@ -64,9 +64,9 @@ def shown(
     return render(composite, pyramids(a=pixels), view)
 
 
+@pytest.mark.parametrize("opaque", [True, False])
 @pytest.mark.parametrize("bend", [None, BELLIED])
 @pytest.mark.parametrize("shrink", [1, 2.5, 6])
-@pytest.mark.parametrize("opaque", [True, False])
 def test_warped_photos_are_averaged_over_what_each_pixel_covers(
     bend, shrink, opaque
 ) -> None:

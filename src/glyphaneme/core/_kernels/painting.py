@@ -151,9 +151,8 @@ def lay_stroke(
 
     Each is its row and column, the places of both channels, of a start, and of both
     channels afterwards; the start is what the stroke covers already, float32, or 0.
-    `extremes` gets least and greatest of each channel; the
-    least above the greatest where the stroke covers nothing, and the rest is not
-    written.
+    `extremes` gets least and greatest of each channel; the least above the greatest
+    where the stroke covers nothing, and the channels afterwards are not written.
     """
     share, kept = F32(strength), MOST if shows else ZERO
     covered = np.empty((TILE_STRIDE, TILE_STRIDE), np.float32)
@@ -227,8 +226,8 @@ def find_differences(before: np.ndarray, after: np.ndarray, box: np.ndarray) -> 
     even = np.empty((2, TEXELS), np.uint16)
     for turn in range(rows):
         row = from_outside(turn, rows)
-        for other in range(columns):
-            column = from_outside(other, columns)
+        for turn_across in range(columns):
+            column = from_outside(turn_across, columns)
             was, now = before[row, column], after[row, column]
             top, left = row * TILE, column * TILE
             inside = box[0] <= top and top + TILE <= box[2]

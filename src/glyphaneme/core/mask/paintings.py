@@ -476,7 +476,7 @@ def _kept(texels: Texels | int) -> Channel:
     if isinstance(texels, int):
         return Channel(-1 - texels, texels, texels)
     least, most = int(texels.min()), int(texels.max())
-    return Channel(address_of(texels), least, most, texels)
+    return Channel(texels.ctypes.data, least, most, texels)
 
 
 def _tiles_near(points: PointsF64) -> set[At]:

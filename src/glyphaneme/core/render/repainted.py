@@ -20,10 +20,13 @@ from glyphaneme.core.tone import split
 if TYPE_CHECKING:
     from collections.abc import Callable, Sequence
 
+    import numpy as np
+    from numpy.typing import NDArray
     from pydantic import BaseModel
 
     from glyphaneme.core.mask import Mask
-    from glyphaneme.core.mask.paintings import Differs, Painting
+    from glyphaneme.core.mask.paintings import Differs, Level, Painting
+    from glyphaneme.core.mask.planes import Plane
     from glyphaneme.core.render.tables import Table
     from glyphaneme.core.render.views import View
 
@@ -71,35 +74,42 @@ def repainted(
     """
     steps, stale = table.steps.copy(), UNCHANGED
     alive = {id(one): one for one in table.alive}
-    places = steps["tiles"].tolist()
     for one in strokes:
         old, new = painting_of(one.before), painting_of(one.after)
         if old is None or new is None:
             return None
-        found = False
-        for place, level in old.levels.items():
-            if id(level.cover) not in alive:
-                continue
-            found = True
-            now = new.level_at(place)
-            if now.reach != level.reach or now.shows != level.shows:
-                return None
+        levels = [
+            (level, new.level_at(place))
+            for place, level in old.levels.items()
+            if id(level.cover) in alive
+        ]
+        # Where there is none, it is in pixels that were made before, or kept.
+        if not levels or any(not _fits(*pair) for pair in levels):
+            return None
+        for level, now in levels:
             differs = now.differs_from(level)
             for was, plane in ((level.cover, now.cover), (level.shown, now.shown)):
                 alive.pop(id(was), None)
                 alive[id(plane)] = plane
-                address, _ = was.addresses
-                for row in (at for at, place in enumerate(places) if place == address):
-                    step = steps[row]
+                for step in _steps_of(steps, was):
                     step["tiles"], step["extremes"] = plane.addresses
                     seen = _seen(differs, step["to_step"].tolist(), view)
                     if seen is None:
                         return None
                     stale = _joined(stale, seen)
-        # It is in pixels that were made before, or kept.
-        if not found:
-            return None
     return Repainted(table._replace(steps=steps, alive=tuple(alive.values())), stale)
+
+
+def _fits(level: Level, now: Level) -> bool:
+    """Tell whether another level is read by the same steps, but for its tiles."""
+    return now.reach == level.reach and now.shows == level.shows
+
+
+def _steps_of(steps: NDArray[np.void], plane: Plane) -> list[np.void]:
+    """Return the steps that read a plane; what is written to them stays."""
+    address, _ = plane.addresses
+    places = steps["tiles"].tolist()
+    return [steps[row] for row, place in enumerate(places) if place == address]
 
 
 def strokes_between(
