@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import itertools
-from collections import deque
 from dataclasses import replace
 from typing import TYPE_CHECKING, Any
 
@@ -18,7 +17,6 @@ from glyphaneme.core.mask.paintings import Painting, painted_all
 from glyphaneme.core.mask.strokes import Stroke
 from glyphaneme.core.place import Pyramid, build_pyramid
 from glyphaneme.core.render import FrameCache, View, render
-from glyphaneme.services.studio import DRAFTS_KEPT
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -26,6 +24,7 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
     from bench.workload import Part
+    from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document import Composite
 
 LAST = "0" * 64
@@ -68,21 +67,26 @@ def brush(engine: Engine, *, rounds: int) -> Iterator[Figure]:
     frame = render(engine.composite, engine.pyramids, FRAME._replace(scale=scale))
     rgb = np.ascontiguousarray(frame[..., :3])
     cache, count = FrameCache(2**30), itertools.count()
-    # So many paintings of strokes under way are kept anyhow.
-    alive: deque[Painting] = deque(maxlen=DRAFTS_KEPT)
+    # What was painted last is kept by the service too.
+    alive: dict[View, Painting] = {}
 
-    def dab(size: float, view: View) -> bytes:
+    def dabbed(size: float, view: View, *, fine: bool) -> PixelsU8:
         step = next(count)
-        at = (view.x + 130 + step % 20, view.y + 130 + step % 7, 1.0)
+        at = (width * 0.4 + 130 + step % 20, height * 0.4 + 130 + step % 7, 1.0)
         painting = painted_all(start, [Stroke(points=(at,), size=size)])
-        alive.append(painting)
         last = f"{step:064x}"
         [part] = modelled.layers[2].mask.parts
         mask = Mask(parts=(part.model_copy(update={"last": last}),))
         layers = list(modelled.layers)
         layers[2] = layers[2].model_copy(update={"mask": mask})
         composite = modelled.model_copy(update={"layers": tuple(layers)})
-        shown = cache.render(view, composite, {**pyramids, last: painting}, view)
+        assets = {**pyramids, last: painting}
+        shown = cache.render(view, composite, assets, view, fine=fine)
+        alive[view] = painting
+        return shown
+
+    def dab(size: float, view: View) -> bytes:
+        shown = dabbed(size, view, fine=False)
         return simplejpeg.encode_jpeg(shown, 85, "RGBA", "420", fastdct=True)
 
     small = View(width * 0.4, height * 0.4, TILE, TILE, 1)
@@ -91,6 +95,7 @@ def brush(engine: Engine, *, rounds: int) -> Iterator[Figure]:
         "small": lambda: [dab(60, small) for _ in range(8)],
         "one": lambda: dab(60, small),
         "large": lambda: dab(400, large),
+        "rest": lambda: dabbed(60, FRAME._replace(scale=scale), fine=True),
     }
     for work in works.values():
         for _ in range(WARM_FRAMES):
@@ -108,6 +113,7 @@ def brush(engine: Engine, *, rounds: int) -> Iterator[Figure]:
     )
     yield Figure("dab of 60 px, after other work", took["one"].cpu / whole, 0.35, 0.2)
     yield Figure("dab of 400 px to its rectangle", took["large"].cpu / whole, 1, 0.5)
+    yield Figure("frame at rest after a dab", took["rest"].cpu / whole, 6, 3)
 
 
 def _strokes(width: int, height: int) -> list[Stroke]:

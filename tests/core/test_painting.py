@@ -369,3 +369,14 @@ def test_thinned_stroke_looks_the_same_with_fewer_points() -> None:
     assert len(thin.points) < len(dense) / 10
     one, other = (shown_by(painted_all(Painting(), [s])) for s in (whole, thin))
     assert np.abs(one - other).max() <= 1
+
+
+def test_stroke_that_goes_over_too_much_is_refused() -> None:
+    # So far that 4000 pixels by the way, and by 4000 for each point, are the most.
+    here, wide = (0, 0, 1), {"size": 4000}
+
+    assert stroke(here, (42_000, 0, 1), **wide).area == 200_000_000
+    assert stroke(here, (0, 19_000, 1), here, **wide).area == 200_000_000
+    for points in [(here, (42_001, 0, 1)), (here, (0, 19_001, 1), here)]:
+        with pytest.raises(ValidationError, match="200 million"):
+            stroke(*points, **wide)

@@ -5,9 +5,9 @@ from __future__ import annotations
 import hashlib
 import json
 import math
+from itertools import pairwise
 from typing import TYPE_CHECKING, Annotated
 
-import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from glyphaneme.core.errors import StrokeLimitError, StrokeMissingError
@@ -66,9 +66,8 @@ class Stroke(BaseModel):
     @property
     def area(self) -> float:
         """About how many pixels the brush goes over, each as often as it does."""
-        points = np.array(self.points)
-        steps = np.hypot(*np.diff(points[:, :2], axis=0).T).sum()
-        return float((steps + len(points) * self.size) * self.size)
+        steps = sum(math.dist(one[:2], two[:2]) for one, two in pairwise(self.points))
+        return (steps + len(self.points) * self.size) * self.size
 
 
 def stroke_id(previous: str | None, stroke: Stroke) -> str:
