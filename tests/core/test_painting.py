@@ -380,3 +380,47 @@ def test_stroke_that_goes_over_too_much_is_refused() -> None:
     for points in [(here, (42_001, 0, 1)), (here, (0, 19_001, 1), here)]:
         with pytest.raises(ValidationError, match="200 million"):
             stroke(*points, **wide)
+
+
+def texels_of(painting: Painting, left: int, top: int) -> NDArray[np.uint16]:
+    """Return both channels, (2, H, W), as they lie in a plane that begins there."""
+    out = np.zeros((2, 24 * TILE, 24 * TILE), np.uint16)
+    for (row, column), tile in painting.tiles.items():
+        y, x = row * TILE - top, column * TILE - left
+        out[:, y : y + TILE, x : x + TILE] = tile.texels[:, :TILE, :TILE]
+    return out
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_where_other_strokes_differ_is_found_to_the_pixel(seed: int) -> None:
+    random = np.random.default_rng(seed)
+    ground = painted_all(Painting(), [stroke((300, 300, 1), size=500, softness=0.2)])
+    before = ground.level_at(0)
+    places = random.uniform(60, 540, (seed % 3 + 1, seed % 4 + 1, 2)).tolist()
+    strokes = [
+        stroke(
+            *((x, y, 1) for x, y in points),
+            size=float(random.uniform(2, 200)),
+            shows=bool(random.integers(2)),
+        )
+        for points in places
+    ]
+    painting = painted_all(ground, strokes)
+    after = painting.level_at(0)
+
+    found = after.differs_from(before)
+
+    assert after.reach == before.reach
+    assert before.differs_from(after) == found
+    one, other = (
+        texels_of(each, before.left, before.top) for each in (ground, painting)
+    )
+    _, rows, columns = np.nonzero(one != other)
+    # A pixel more on every side: between two middles a mask shows something of both.
+    wanted = rows.size and (
+        columns.min() - 1,
+        rows.min() - 1,
+        columns.max() + 2,
+        rows.max() + 2,
+    )
+    assert found == (wanted or None)
