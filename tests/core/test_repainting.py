@@ -288,6 +288,28 @@ def test_frame_is_as_afresh_where_pictures_were_let_go_of_meanwhile() -> None:
         del again, one
 
 
+def test_what_a_stroke_does_not_reach_is_not_composed_anew() -> None:
+    frames, view = FrameCache(10_000_000), VIEWS[0]
+    one, other = painted(on_a_photo)[-2:]
+    kept = PYRAMIDS["c"].levels[0].copy()
+
+    before = frames.render("poster", *one, view)
+    # No picture changes so; here it shows which of its pixels are read again.
+    PYRAMIDS["c"].levels[0][..., :3] //= 2
+    try:
+        after = frames.render("poster", *other, view)
+    finally:
+        PYRAMIDS["c"].levels[0][:] = kept
+
+    stale = stale_between(one, other, view)
+    assert stale is not None
+    inside = slice(stale.top, stale.bottom), slice(stale.left, stale.right)
+    differ = (before != after).any(axis=2)
+    assert differ[inside].mean() > 0.9
+    differ[inside] = False
+    assert not differ.any()
+
+
 def test_fine_frames_while_strokes_are_painted_equal_fine_renders() -> None:
     frames, view = FrameCache(100_000_000), View(0, 0, 210, 150, 0.5)
 

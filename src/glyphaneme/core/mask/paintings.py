@@ -11,6 +11,7 @@ import numpy as np
 
 from glyphaneme.core._kernels.masking import TILE, TILE_STRIDE
 from glyphaneme.core.mask.planes import TILE_BYTES, Plane, address_of
+from glyphaneme.core.mend import Area
 
 if TYPE_CHECKING:
     from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
@@ -67,15 +68,6 @@ NO_TILE = Tile(NOTHING, NOTHING)
 NOTHING_PAINTED: Mapping[At, Tile] = {}
 
 
-class Differs(NamedTuple):
-    """Where levels differ, in pixels of their planes; the last two are exclusive."""
-
-    left: int
-    top: int
-    right: int
-    bottom: int
-
-
 @dataclass(frozen=True)
 class Level:
     """A painting at one size, as the kernel reads it.
@@ -99,7 +91,7 @@ class Level:
         """Whether anything is shown of what is covered; hiding strokes show nothing."""
         return bool(self.shown.extremes.any())
 
-    def differs_from(self, other: Level) -> Differs | None:
+    def differs_from(self, other: Level) -> Area | None:
         """Return where it differs from another level of the same reach.
 
         Parameters
@@ -109,8 +101,8 @@ class Level:
 
         Returns
         -------
-        Differs or None
-            None where both are alike.
+        Area or None
+            In pixels of their planes; None where both are alike.
 
         Examples
         --------
@@ -131,7 +123,7 @@ class Level:
         if right < left:
             return None
         # Between the middles of two texels it is both: each reaches one further.
-        return Differs(left - 1, top - 1, right + 2, bottom + 2)
+        return Area(left - 1, top - 1, right + 2, bottom + 2)
 
 
 class Painting:

@@ -286,8 +286,7 @@ def _repainted(
 
 def _is_little(stale: Reach, view: View) -> bool:
     """Tell whether so little is composed that nothing need be kept for it."""
-    pixels = max(stale.right - stale.left, 0) * max(stale.bottom - stale.top, 0)
-    return view.width * view.height > LITTLE + LEAST_SHARE * pixels
+    return view.width * view.height > LITTLE + LEAST_SHARE * stale.pixels
 
 
 def _next_scene(

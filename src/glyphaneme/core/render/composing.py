@@ -34,7 +34,7 @@ class Former(NamedTuple):
 
     frame: PixelsU8
     stale: Reach
-    """None of it where right or bottom is not beyond left or top."""
+    """Perhaps without a pixel."""
 
 
 class Base(NamedTuple):
@@ -109,8 +109,8 @@ def compose(
     else:
         out = former.frame.copy()
         left, top, right, bottom = former.stale
-    if left >= right or top >= bottom:
-        return out
+        if not former.stale.pixels:
+            return out
     target = out.view(np.uint32)[..., 0]
     run_bands(
         lambda first, last: compose_rows_into(

@@ -25,8 +25,9 @@ if TYPE_CHECKING:
     from pydantic import BaseModel
 
     from glyphaneme.core.mask import Mask
-    from glyphaneme.core.mask.paintings import Differs, Level, Painting
+    from glyphaneme.core.mask.paintings import Level, Painting
     from glyphaneme.core.mask.planes import Plane
+    from glyphaneme.core.mend import Area
     from glyphaneme.core.render.tables import Table
     from glyphaneme.core.render.views import View
 
@@ -96,7 +97,7 @@ def repainted(
                     seen = _seen(differs, step["to_step"].tolist(), view)
                     if seen is None:
                         return None
-                    stale = _joined(stale, seen)
+                    stale = stale.joined(seen)
     return Repainted(table._replace(steps=steps, alive=tuple(alive.values())), stale)
 
 
@@ -142,9 +143,7 @@ def strokes_between(
     return tuple(found) if alone else None
 
 
-def _seen(
-    differs: Differs | None, to_plane: Sequence[float], view: View
-) -> Reach | None:
+def _seen(differs: Area | None, to_plane: Sequence[float], view: View) -> Reach | None:
     """Return where some texels are seen in a view; None where none can tell."""
     a, b, c, d, e, f = to_plane
     flattened = a * e - b * d
@@ -161,18 +160,6 @@ def _seen(
         min(math.ceil(max(across)) + 1, view.width),
         min(math.ceil(max(down)) + 1, view.height),
     )
-
-
-def _joined(one: Reach, other: Reach) -> Reach:
-    reaches = [
-        reach
-        for reach in (one, other)
-        if reach.left < reach.right and reach.top < reach.bottom
-    ]
-    if not reaches:
-        return UNCHANGED
-    lefts, tops, rights, bottoms = zip(*reaches, strict=True)
-    return Reach(min(lefts), min(tops), max(rights), max(bottoms))
 
 
 def _between(

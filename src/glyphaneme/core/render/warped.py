@@ -41,6 +41,38 @@ class Reach(NamedTuple):
     right: int
     bottom: int
 
+    @property
+    def pixels(self) -> int:
+        """How many lie in it; none where a side is not beyond the other."""
+        return max(self.right - self.left, 0) * max(self.bottom - self.top, 0)
+
+    def joined(self, other: Reach) -> Reach:
+        """Return what both lie in.
+
+        Parameters
+        ----------
+        other : Reach
+            Of the same view; where one has no pixels, the other one is all.
+
+        Returns
+        -------
+        Reach
+            The least one.
+
+        Examples
+        --------
+        >>> Reach(1, 1, 4, 4).joined(Reach(3, 0, 9, 2))
+        Reach(left=1, top=0, right=9, bottom=4)
+        """
+        if not (self.pixels and other.pixels):
+            return self if self.pixels else other
+        return Reach(
+            min(self.left, other.left),
+            min(self.top, other.top),
+            max(self.right, other.right),
+            max(self.bottom, other.bottom),
+        )
+
 
 def reach_in(warp: Warp, to_pile: MatrixF64, view: View) -> Reach | None:
     """Return the part of a view that a warped frame may touch.
