@@ -388,6 +388,21 @@ PICTURES: tuple[tuple[str, Draw, Callable[[np.random.Generator], Values]], ...] 
     ("wheel, bricks", wheel, _bricks),
     ("kite, sky", kite, _sweep((0.45, 0.65, 0.9))),
     ("fern, leaves", fern, _leaves),
+    # Drawn after all that is set by hand was set, and measured once.
+    ("hair, bricks", hair, _bricks),
+    ("curls, lights", curls, _lights),
+    ("gauze, leaves", gauze, _leaves),
+    ("broom, leaves", broom, _leaves),
+    ("box, lights", box, _lights),
+    ("vase, bricks", dark_vase, _bricks),
+    ("cup, leaves", white_cup, _leaves),
+    ("fur, lights", fur, _lights),
+    ("several small things, leaves", toys, _leaves),
+    ("glass, plain", glass, _sweep((0.8, 0.72, 0.7))),
+    ("cut by the frame, bricks", cut_by_frame, _bricks),
+    ("wheel, plain", wheel, _sweep((0.55, 0.6, 0.58))),
+    ("kite, lights", kite, _lights),
+    ("fern, bricks", fern, _bricks),
 )
 
 

@@ -15,7 +15,7 @@ from skimage.morphology import skeletonize
 from bench.cut_pictures import CutPicture, cut_pictures
 from bench.figures import Figure
 from glyphaneme.codecs import encode_matte, read_picture
-from glyphaneme.core.cutout import Look, rough_matte
+from glyphaneme.core.cutout import Look
 from glyphaneme.core.cutout.own_colors import with_own_colors
 from glyphaneme.core.mask import CutWay, Hints, RoughStroke
 from glyphaneme.core.place import Pyramid, build_pyramid
@@ -115,7 +115,7 @@ def times() -> Iterator[Figure]:
     drop = Hints(strokes=(RoughStroke(keeps=False, size=60, points=((400, 400),)),))
 
     def rough() -> None:
-        encode_matte(rough_matte(_cut(networks, pyramid).evidence, pyramid.levels[2]))
+        encode_matte(_cut(networks, pyramid).rough()[0])
 
     def first() -> None:
         encode_matte(_cut(networks, pyramid).matte()[0])

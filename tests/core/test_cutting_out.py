@@ -11,9 +11,12 @@ from glyphaneme.core.cutout import (
     Guide,
     Guides,
     Laplacian,
+    Look,
     box_of,
     carried_up,
+    corrected,
     doubtful_places,
+    graph_of,
     marks_of,
     matte_found,
     refined,
@@ -22,6 +25,7 @@ from glyphaneme.core.cutout import (
     subjects_in,
 )
 from glyphaneme.core.cutout.finding import WAYS, Box
+from glyphaneme.core.cutout.priors import agreed, sole
 from glyphaneme.core.errors import NoSubjectError
 from glyphaneme.core.mask import CutWay, Hints, RoughStroke
 from tests.cutouts import Known, disks, error_of, evidence_of
@@ -30,6 +34,7 @@ from tests.plain_pymatting import cf_laplacian
 
 NO_HINTS = Hints()
 ONE = [(80, 60, 36)]
+RING_ROUND_ONE = ((40.0, 20.0), (120.0, 20.0), (120.0, 100.0), (40.0, 100.0))
 
 
 def found(
@@ -181,7 +186,8 @@ def test_the_network_is_taken_at_its_word_and_its_edge_is_refined() -> None:
 
     assert matte.dtype == np.uint8
     assert error_of(matte, known) < 0.02
-    assert error_of(rough_matte(evidence, known.pixels), known) < 0.04
+    nothing_said = marks_of(NO_HINTS, (0, 0, 160, 120), 1)
+    assert error_of(rough_matte(evidence, known.pixels, nothing_said), known) < 0.04
 
 
 @pytest.mark.parametrize("way", list(WAYS))
@@ -250,6 +256,9 @@ def test_a_ring_bounds_the_subject_and_the_box_that_is_looked_in() -> None:
     assert matte[:, :125].max() == 0
     box = box_of(Hints(around=ring), 240, 160)
     assert box == Box(118, 19, 122, 122)
+    marks = marks_of(Hints(around=ring), (0, 0, 240, 160), 1)
+    rough = rough_matte(evidence_of(known), known.pixels, marks)
+    assert (rough[80, 180], rough[:, :125].max()) == (255, 0)
     outside = Hints(around=((500, 500), (600, 500), (600, 600)))
     assert box_of(outside, 240, 160) == Box(0, 0, 240, 160)
     assert found(known, evidence_of(known), hints=outside)[80, 60] == 255
@@ -351,17 +360,71 @@ def test_in_a_ring_the_opinion_that_fills_it_counts(wide_is_better: bool) -> Non
     half = known.alpha.copy()
     half[:, 80:] = 0
     close, wide = (half, known.alpha) if wide_is_better else (known.alpha, half)
-    ring = ((40.0, 20.0), (120.0, 20.0), (120.0, 100.0), (40.0, 100.0))
     evidence = Evidence(known.pixels, lambda _rgb, _how: close, lambda: wide)
 
-    matte = found(known, evidence, hints=Hints(around=ring))
+    matte = found(known, evidence, hints=Hints(around=RING_ROUND_ONE))
 
     assert error_of(matte, known) < 0.02
 
 
+def half_green() -> tuple[Known, np.ndarray]:
+    """Return a disk whose right half has other colours, and what its left half is."""
+    known = disks(160, 120, ONE)
+    pixels, left = known.pixels.copy(), known.alpha.copy()
+    pixels[:, 80:, :2] = np.where(
+        known.alpha[:, 80:, None] > 0.5, pixels[:, 80:, 1::-1], pixels[:, 80:, :2]
+    )
+    left[:, 80:] = 0
+    return Known(pixels, known.alpha, known.own), left
+
+
+def test_in_a_ring_two_looks_outvote_one() -> None:
+    known, left = half_green()
+    ring = Hints(around=RING_ROUND_ONE)
+
+    def plain_sees_half(_rgb: np.ndarray, how: Look) -> np.ndarray:
+        return left if how is Look.PLAIN else known.alpha
+
+    seen_by_all = found(known, evidence_of(known, seen=left), hints=ring)
+    outvoted = found(known, Evidence(known.pixels, plain_sees_half), hints=ring)
+
+    assert seen_by_all[60, 95] < 5
+    assert error_of(outvoted, known) < 0.02
+
+
+def test_a_stroke_reaches_as_far_as_opinions_differ() -> None:
+    known, left = half_green()
+    graph = graph_of(known.pixels[..., :3])
+    stroked = Hints(strokes=(stroke((88, 60), (94, 60), keeps=True),))
+    marks = marks_of(stroked, (0, 0, 160, 120), 1)
+    right = (known.alpha == 1) & (np.arange(160) >= 84)
+
+    believed = corrected(graph, sole(left), marks)
+    doubt = agreed([left, known.alpha]).belief
+    doubted = corrected(graph, sole(left)._replace(belief=doubt), marks)
+
+    assert (doubted[right] > 0.5).mean() > (believed[right] > 0.5).mean() + 0.05
+
+
+def test_far_from_a_stroke_all_stays_as_it_was() -> None:
+    """A wall of one colour, of which nobody knows whether it belongs."""
+    pixels = flat_pixels(200, 40, (90, 120, 30, 255))
+    graph = graph_of(pixels[..., :3])
+    prior = sole(np.full((40, 200), 0.6, np.float32))
+    prior = prior._replace(belief=prior.belief * 0.01)
+    dropped = Hints(strokes=(stroke((4, 0), (4, 40), keeps=False, size=8),))
+
+    nothing = corrected(graph, prior, marks_of(NO_HINTS, (0, 0, 200, 40), 1))
+    matte = corrected(graph, prior, marks_of(dropped, (0, 0, 200, 40), 1))
+
+    assert (matte[:, :8] == 0).all()
+    assert (matte[:, 12] < 0.1).all()
+    np.testing.assert_allclose(matte[:, 80:], nothing[:, 80:], atol=0.02)
+
+
 def test_an_empty_close_look_gives_way_to_the_whole_picture() -> None:
     known = disks(160, 120, ONE)
-    ring = ((40.0, 20.0), (120.0, 20.0), (120.0, 100.0), (40.0, 100.0))
+    ring = RING_ROUND_ONE
     nothing = np.zeros_like(known.alpha)
     evidence = Evidence(known.pixels, lambda _r, _h: nothing, lambda: known.alpha)
 

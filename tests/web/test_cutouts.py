@@ -102,8 +102,9 @@ def test_a_backdrop_is_found_once_and_is_there_at_once_from_then_on(
     assert kept(anew) == 1
 
 
+@pytest.mark.parametrize("hints", [{}, {"around": RING}])
 def test_a_rough_matte_is_shown_on_the_way(
-    client: FlaskClient, studio: Studio, picture: dict
+    client: FlaskClient, studio: Studio, picture: dict, hints: dict
 ) -> None:
     shown = []
 
@@ -112,12 +113,14 @@ def test_a_rough_matte_is_shown_on_the_way(
             super().show(file, found)
             shown.append(client.get(f"/api/jobs/{job['id']}").get_json())
 
-    job = ask(client, picture).get_json()["job"]
+    job = ask(client, picture, hints=hints).get_json()["job"]
     run_job(studio, uuid.UUID(job["id"]), watched_by(Watched))
 
     (rough,) = shown
     assert (rough["state"], rough["found"]["rough"]) == ("running", True)
-    assert matte_of(studio, rough["found"])[150, 110] > 200
+    matte = matte_of(studio, rough["found"])
+    assert matte[150, 300] > 200
+    assert matte[150, 110] == (0 if hints else 255)
     end = client.get(f"/api/jobs/{job['id']}").get_json()
     assert end["found"]["rough"] is False
 

@@ -46,7 +46,7 @@ if TYPE_CHECKING:
     from sqlalchemy.orm import Session
 
     from glyphaneme.core.arrays import PixelsU8
-    from glyphaneme.core.cutout import ColorsU8, MatteF32, MatteU8
+    from glyphaneme.core.cutout import ColorsU8, Marks, MatteF32, MatteU8
     from glyphaneme.core.place import Pyramid
     from glyphaneme.core.render import Assets
     from glyphaneme.services.networks import Networks
@@ -56,7 +56,7 @@ if TYPE_CHECKING:
 
     Looking = Callable[[ColorsU8, Look], MatteF32]
 
-VERSION = "1"
+VERSION = "2"
 """Of the way in which mattes are found; it is part of what names them."""
 ROUGH_PIXELS = 1_000_000
 SEEN_LONGEST = 960
@@ -75,6 +75,12 @@ class CutRequest(BaseModel):
     hints: Hints = NO_HINTS
     network: PartId | None = None
     """By its manifest's name; the best one where it is not said."""
+
+    @property
+    def begins(self) -> bool:
+        """Whether nothing is said yet but where to look: a rough matte comes first."""
+        said = self.hints.strokes or self.hints.subject is not None
+        return self.way is CutWay.ITSELF and not said
 
 
 class FoundMatte(BaseModel):
@@ -203,9 +209,8 @@ def cut_out(studio: Studio, job: JobRow, progress: Progress) -> None:
     progress.report(BEGUN_SHARE)
     cut = Cut.of(studio, row.sha256, pyramid, request)
     by_itself = request.hints == NO_HINTS and request.way is CutWay.ITSELF
-    if by_itself and cut.evidence.stands_out:
-        level = size_within(pyramid, ROUGH_PIXELS)
-        rough = rough_matte(cut.evidence, pyramid.levels[level])
+    if request.begins and cut.evidence.stands_out:
+        rough, level = cut.rough()
         progress.report(SEEN_SHARE)
         progress.show(
             io.BytesIO(encode_matte(rough)),
@@ -308,6 +313,14 @@ class Cut(NamedTuple):
             evidence = Evidence(part, look, wider)
         return cls(pyramid, level, _box_at(pyramid, level, hints), evidence, request)
 
+    def rough(self) -> tuple[MatteU8, int]:
+        """Return a first matte, and at which level of the picture it lies."""
+        level = size_within(self.pyramid, ROUGH_PIXELS)
+        box = _box_at(self.pyramid, level, self.request.hints)
+        pixels = self.pyramid.levels[level]
+        found = rough_matte(self.evidence, _part(pixels, box), self._marks)
+        return _laid(found, box, pixels.shape), level
+
     def matte(self) -> tuple[MatteU8, int]:
         """Return the matte, and at which level of the picture it lies.
 
@@ -317,15 +330,18 @@ class Cut(NamedTuple):
             Nothing stands out, and nobody said where to look.
         """
         pixels = self.pyramid.levels[self.level]
-        hints = self.request.hints
         found = matte_found(
             self.evidence,
             _part(pixels, self.box),
             way=self.request.way,
-            hints=hints,
-            marks=marks_of(hints, self.box, 0.5**self.level),
+            hints=self.request.hints,
+            marks=self._marks,
         )
         return _laid(found, self.box, pixels.shape), self.level
+
+    @property
+    def _marks(self) -> Marks:
+        return marks_of(self.request.hints, self.box, 0.5**self.level)
 
 
 def keep_brought(session: Session, data: bytes, level: int) -> str:

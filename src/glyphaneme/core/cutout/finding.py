@@ -12,8 +12,9 @@ import cv2
 import numpy as np
 
 from glyphaneme.core.cutout.carrying import Guides, carried_up
-from glyphaneme.core.cutout.hints import corrected, gap_round
+from glyphaneme.core.cutout.hints import NO_SUBJECT, corrected, gap_round
 from glyphaneme.core.cutout.matting import refined
+from glyphaneme.core.cutout.priors import agreed, sole
 from glyphaneme.core.cutout.spreading import Graph, graph_of
 from glyphaneme.core.cutout.values import f32, resized, shrunk
 from glyphaneme.core.cutout.ways import (
@@ -31,6 +32,7 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.cutout.hints import Marks
+    from glyphaneme.core.cutout.priors import Prior
     from glyphaneme.core.cutout.values import ColorsU8, MatteF32, MatteU8
     from glyphaneme.core.mask.matte import Hints
 
@@ -95,11 +97,10 @@ class Evidence:
         self._coarse: dict[CutWay, MatteF32] = {}
         self._saliency = 0.0
 
-    def fitting(self, marks: Marks) -> MatteF32:
-        """Return what the plain look sees in a ring: close up, or in the whole picture.
+    def in_ring(self, marks: Marks) -> Prior:
+        """Return what all looks and the backdrop's colours come to in a ring.
 
-        The one is taken that fills the ring's bounds better; the whole picture's unless
-        the other does so clearly.
+        An opinion that sees nothing there does not count.
 
         Parameters
         ----------
@@ -108,8 +109,20 @@ class Evidence:
 
         Returns
         -------
-        (h, w) float32, 0..1
+        Prior
             As large as the working copy.
+        """
+        first = self._fitting(marks)
+        gaps = resized(self.coarse(CutWay.GAPS), first.shape)
+        others = (self.opinion(Look.LARGE), self.opinion(Look.LIGHT), gaps)
+        seen = [one for one in others if gap_round(one, marks) < NO_SUBJECT]
+        return agreed([first, *seen])
+
+    def _fitting(self, marks: Marks) -> MatteF32:
+        """Return what the plain look sees in a ring: close up, or in the whole picture.
+
+        The one is taken that fills the ring's bounds better; the whole picture's unless
+        the other does so clearly.
         """
         close = self.opinion(Look.PLAIN)
         if self._wider is None:
@@ -246,22 +259,26 @@ def box_of(hints: Hints, width: int, height: int) -> Box:
     return Box(int(left), int(top), int(right - left), int(bottom - top))
 
 
-def rough_matte(evidence: Evidence, pixels: PixelsU8) -> MatteU8:
+def rough_matte(evidence: Evidence, pixels: PixelsU8, marks: Marks) -> MatteU8:
     """Return what the plain look gives, quickly.
 
     Parameters
     ----------
     evidence : Evidence
-        Of the same picture.
+        Of the same box of the picture.
     pixels : (H, W, 4) uint8
-        The picture at the size that is wanted.
+        The box at the size that is wanted.
+    marks : Marks
+        What is kept and dropped is so, but spreads nowhere.
 
     Returns
     -------
     (H, W) uint8, 0..255
         Edges follow colours, roughly.
     """
-    plain = evidence.opinion(Look.PLAIN)
+    plain = evidence.opinion(Look.PLAIN).copy()
+    keep, drop = marks.at(plain.shape)
+    plain[keep], plain[drop] = 1, 0
     return carried_up(pixels, evidence.fine.at(plain), plain)
 
 
@@ -303,10 +320,11 @@ def matte_found(
         if hints.subject >= max(len(subjects), 1):
             raise NoSubjectError
         coarse = subjects[hints.subject] if subjects else coarse
-    if marks.ring is not None and way is CutWay.ITSELF and hints.subject is None:
-        coarse = evidence.fitting(marks)
     if marks.any_said:
-        coarse = corrected(evidence.graph, coarse, marks)
+        in_ring = marks.ring is not None and way is CutWay.ITSELF
+        many = in_ring and hints.subject is None
+        prior = evidence.in_ring(marks) if many else sole(coarse)
+        coarse = corrected(evidence.graph, prior, marks)
     keep, drop = marks.at(evidence.fine.rgb.shape)
     fine = refined(evidence.fine, coarse, keep=keep, drop=drop)
     return carried_up(pixels, evidence.fine.at(fine), fine)

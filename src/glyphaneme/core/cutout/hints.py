@@ -7,8 +7,9 @@ from typing import TYPE_CHECKING, NamedTuple
 import cv2
 import numpy as np
 
+from glyphaneme.core.cutout.priors import Prior
 from glyphaneme.core.cutout.spreading import spread
-from glyphaneme.core.cutout.values import resized
+from glyphaneme.core.cutout.values import f32, resized
 from glyphaneme.core.cutout.ways import harder
 
 if TYPE_CHECKING:
@@ -18,9 +19,12 @@ if TYPE_CHECKING:
     from glyphaneme.core.cutout.values import Mark, MatteF32
     from glyphaneme.core.mask.matte import Hints
 
-BELIEVED = 0.01
 HELD = 50.0
-SHARPENED = 2.0
+SETTLED = 0.02
+"""How firmly what a ring alone gives is believed where no stroke is near."""
+REACH = 0.1
+"""How far a stroke counts as near, as a share of the picture's longer side."""
+SHARPENED = 3.0
 LOOSE = 0.04
 FEWEST_PIXELS = 20
 NO_SUBJECT = 9.0
@@ -141,17 +145,17 @@ def gap_round(matte: MatteF32, marks: Marks) -> float:
     return float(np.maximum(shares - LOOSE, 0).sum())
 
 
-def corrected(graph: Graph, prior: MatteF32, marks: Marks) -> MatteF32:
+def corrected(graph: Graph, prior: Prior, marks: Marks) -> MatteF32:
     """Return a matte with what was said in it, spread to what is alike.
 
     It always starts from the same prior and all that was said, so that the order of
-    strokes changes nothing.
+    strokes changes nothing. Far from strokes it stays near what the ring alone gives.
 
     Parameters
     ----------
     graph : Graph
         Of the picture.
-    prior : (h, w) float32, 0..1
+    prior : Prior
         What was found without a hand.
     marks : Marks
         All that was said.
@@ -162,14 +166,33 @@ def corrected(graph: Graph, prior: MatteF32, marks: Marks) -> MatteF32:
         Of the graph's size.
     """
     keep, drop = marks.at(graph.shape)
-    opinion = resized(prior, graph.shape).copy()
-    belief = np.full(graph.shape, BELIEVED, np.float32)
-    for mark, value in ((keep, 1.0), (drop, 0.0)):
-        opinion[mark] = value
-        belief[mark] = HELD
-    found = harder(spread(graph, opinion, belief), SHARPENED)
+    ringless = marks._replace(ring=None)
+    ring_alone = marks._replace(keep=(), drop=())
+    matte, belief = (resized(one, graph.shape) for one in prior)
+    if marks.keep or marks.drop:
+        settled = _held_to(graph, Prior(matte, belief), *ring_alone.at(graph.shape))
+        near = _nearness(np.logical_or(*ringless.at(graph.shape)))
+        matte = f32(settled + near * (matte - settled))
+        belief = f32(SETTLED + near * (belief - SETTLED))
+    found = harder(_held_to(graph, Prior(matte, belief), keep, drop), SHARPENED)
     found[keep], found[drop] = 1, 0
     return found
+
+
+def _held_to(graph: Graph, prior: Prior, keep: Mark, drop: Mark) -> MatteF32:
+    """Spread a prior and marks that hold against it."""
+    opinion, belief = prior.matte.copy(), prior.belief.copy()
+    opinion[keep], opinion[drop] = 1, 0
+    belief[keep | drop] = HELD
+    return spread(graph, opinion, belief)
+
+
+def _nearness(strokes: Mark) -> MatteF32:
+    """Return how near each pixel is to a stroke: 1 on it, falling to 0."""
+    if not strokes.any():
+        return np.zeros(strokes.shape, np.float32)
+    away = cv2.distanceTransform((~strokes).astype(np.uint8), cv2.DIST_L2, 3)
+    return f32(np.exp(-np.square(away / (REACH * max(strokes.shape)))))
 
 
 def _drawn(
