@@ -22,10 +22,11 @@ from glyphaneme.core.cutout import (
     refined,
     rough_matte,
     solved,
+    start_of,
     subjects_in,
 )
 from glyphaneme.core.cutout.finding import WAYS, Box
-from glyphaneme.core.cutout.priors import agreed, sole
+from glyphaneme.core.cutout.priors import Prior, agreed, sole
 from glyphaneme.core.errors import NoSubjectError
 from glyphaneme.core.mask import CutWay, Hints, RoughStroke
 from tests.cutouts import Known, disks, error_of, evidence_of
@@ -399,23 +400,40 @@ def test_a_stroke_reaches_as_far_as_opinions_differ() -> None:
     marks = marks_of(stroked, (0, 0, 160, 120), 1)
     right = (known.alpha == 1) & (np.arange(160) >= 84)
 
-    believed = corrected(graph, sole(left), marks)
     doubt = agreed([left, known.alpha]).belief
-    doubted = corrected(graph, sole(left)._replace(belief=doubt), marks)
+    priors = (sole(left), Prior(left, doubt))
+    believed, doubted = (
+        corrected(graph, start_of(graph, prior, marks), marks) for prior in priors
+    )
 
     assert (doubted[right] > 0.5).mean() > (believed[right] > 0.5).mean() + 0.05
+
+
+def test_another_subject_beyond_the_ring_takes_nothing_from_the_one_in_it() -> None:
+    many = [(x, y, 16) for x in (30, 120, 210) for y in (30, 80, 130)]
+    known = disks(240, 160, many)
+    ring = ((95.0, 5.0), (145.0, 5.0), (145.0, 105.0), (95.0, 105.0))
+
+    matte = found(known, evidence_of(known), hints=Hints(around=ring))
+
+    in_ring = np.zeros(matte.shape, np.bool_)
+    in_ring[5:105, 95:145] = True
+    found_there = matte[in_ring & (known.alpha == 1)]
+    assert found_there.min() > 128
+    assert found_there.mean() > 220
+    assert matte[~in_ring].max() == 0
 
 
 def test_far_from_a_stroke_all_stays_as_it_was() -> None:
     """A wall of one colour, of which nobody knows whether it belongs."""
     pixels = flat_pixels(200, 40, (90, 120, 30, 255))
     graph = graph_of(pixels[..., :3])
-    prior = sole(np.full((40, 200), 0.6, np.float32))
-    prior = prior._replace(belief=prior.belief * 0.01)
+    doubted = Prior(np.full((40, 200), 0.6, np.float32), np.full((40, 200), 1e-4))
     dropped = Hints(strokes=(stroke((4, 0), (4, 40), keeps=False, size=8),))
+    said = [marks_of(one, (0, 0, 200, 40), 1) for one in (NO_HINTS, dropped)]
+    start = start_of(graph, doubted, said[0])
 
-    nothing = corrected(graph, prior, marks_of(NO_HINTS, (0, 0, 200, 40), 1))
-    matte = corrected(graph, prior, marks_of(dropped, (0, 0, 200, 40), 1))
+    nothing, matte = (corrected(graph, start, marks) for marks in said)
 
     assert (matte[:, :8] == 0).all()
     assert (matte[:, 12] < 0.1).all()

@@ -14,7 +14,7 @@ from glyphaneme.core.cutout.finding import (
     rough_matte,
     subjects_in,
 )
-from glyphaneme.core.cutout.hints import Marks, corrected, marks_of
+from glyphaneme.core.cutout.hints import Marks, Start, corrected, marks_of, start_of
 from glyphaneme.core.cutout.matting import Laplacian, refined, solved
 from glyphaneme.core.cutout.spreading import Graph, graph_of, spread
 from glyphaneme.core.cutout.values import ColorsU8, Mark, MatteF32, MatteU8, shrunk
@@ -34,6 +34,7 @@ __all__ = [
     "Marks",
     "MatteF32",
     "MatteU8",
+    "Start",
     "box_of",
     "carried_up",
     "corrected",
@@ -46,5 +47,6 @@ __all__ = [
     "shrunk",
     "solved",
     "spread",
+    "start_of",
     "subjects_in",
 ]

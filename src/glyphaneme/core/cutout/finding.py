@@ -6,13 +6,14 @@ All of it happens in a box of the picture: the whole of it, or what a ring reach
 from __future__ import annotations
 
 from enum import StrEnum
+from functools import cached_property
 from typing import TYPE_CHECKING, NamedTuple
 
 import cv2
 import numpy as np
 
 from glyphaneme.core.cutout.carrying import Guides, carried_up
-from glyphaneme.core.cutout.hints import NO_SUBJECT, corrected, gap_round
+from glyphaneme.core.cutout.hints import NO_SUBJECT, corrected, gap_round, start_of
 from glyphaneme.core.cutout.matting import refined
 from glyphaneme.core.cutout.priors import agreed, sole
 from glyphaneme.core.cutout.spreading import Graph, graph_of
@@ -28,10 +29,10 @@ from glyphaneme.core.errors import NoSubjectError
 from glyphaneme.core.mask.matte import CutWay
 
 if TYPE_CHECKING:
-    from collections.abc import Callable, Mapping
+    from collections.abc import Callable, Hashable, Mapping
 
     from glyphaneme.core.arrays import PixelsU8
-    from glyphaneme.core.cutout.hints import Marks
+    from glyphaneme.core.cutout.hints import Marks, Start
     from glyphaneme.core.cutout.priors import Prior
     from glyphaneme.core.cutout.values import ColorsU8, MatteF32, MatteU8
     from glyphaneme.core.mask.matte import Hints
@@ -96,6 +97,28 @@ class Evidence:
         self._graph: Graph | None = None
         self._coarse: dict[CutWay, MatteF32] = {}
         self._saliency = 0.0
+        self._start: tuple[Hashable, Start] | None = None
+
+    def start(self, begun: Hashable, prior: Callable[[], Prior], marks: Marks) -> Start:
+        """Return what strokes begin with; the last is kept for the strokes to come.
+
+        Parameters
+        ----------
+        begun : hashable
+            All that it hangs on: the way, the subject and the ring.
+        prior : callable
+            Returns what was found without a hand.
+        marks : Marks
+            With the ring.
+
+        Returns
+        -------
+        Start
+            Of the graph's size.
+        """
+        if self._start is None or self._start[0] != begun:
+            self._start = (begun, start_of(self.graph, prior(), marks))
+        return self._start[1]
 
     def in_ring(self, marks: Marks) -> Prior:
         """Return what all looks and the backdrop's colours come to in a ring.
@@ -125,11 +148,17 @@ class Evidence:
         the other does so clearly.
         """
         close = self.opinion(Look.PLAIN)
-        if self._wider is None:
+        if self._wide is None:
             return close
-        wide = resized(self._wider(), close.shape)
-        gaps = [gap_round(one, marks) for one in (close, wide)]
-        return close if gaps[0] < gaps[1] - CLEARLY else wide
+        gaps = [gap_round(one, marks) for one in (close, self._wide)]
+        return close if gaps[0] < gaps[1] - CLEARLY else self._wide
+
+    @cached_property
+    def _wide(self) -> MatteF32 | None:
+        """What the plain look sees there in the whole picture, if this is a box."""
+        if self._wider is None:
+            return None
+        return resized(self._wider(), self.work.shape[:2])
 
     @property
     def nbytes(self) -> int:
@@ -321,10 +350,13 @@ def matte_found(
             raise NoSubjectError
         coarse = subjects[hints.subject] if subjects else coarse
     if marks.any_said:
-        in_ring = marks.ring is not None and way is CutWay.ITSELF
-        many = in_ring and hints.subject is None
-        prior = evidence.in_ring(marks) if many else sole(coarse)
-        coarse = corrected(evidence.graph, prior, marks)
+        alone = marks.ring is None or way is not CutWay.ITSELF
+        alone = alone or hints.subject is not None
+        begun = (way, hints.subject, hints.around)
+        start = evidence.start(
+            begun, lambda: sole(coarse) if alone else evidence.in_ring(marks), marks
+        )
+        coarse = corrected(evidence.graph, start, marks)
     keep, drop = marks.at(evidence.fine.rgb.shape)
     fine = refined(evidence.fine, coarse, keep=keep, drop=drop)
     return carried_up(pixels, evidence.fine.at(fine), fine)

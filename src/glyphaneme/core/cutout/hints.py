@@ -20,6 +20,8 @@ if TYPE_CHECKING:
     from glyphaneme.core.mask.matte import Hints
 
 HELD = 50.0
+SEEN_BEYOND = 1e-5
+"""How much less a ring's outside is held to be no subject where one is seen there."""
 SETTLED = 0.02
 """How firmly what a ring alone gives is believed where no stroke is near."""
 REACH = 0.1
@@ -45,6 +47,26 @@ class Marks(NamedTuple):
         """Whether anything is kept, dropped or ringed."""
         return bool(self.keep or self.drop) or self.ring is not None
 
+    def outside(self, shape: tuple[int, ...]) -> Mark:
+        """Return what lies outside the ring, as pixels.
+
+        Parameters
+        ----------
+        shape : tuple of int
+            Rows and columns, first.
+
+        Returns
+        -------
+        (H, W) bool
+            Nothing where there is no ring.
+        """
+        inside = np.ones(shape[:2], np.uint8)
+        if self.ring is not None:
+            inside[:] = 0
+            corners = _scaled(self.ring, *shape[:2])
+            cv2.fillPoly(inside, [corners], 1, shift=SHIFT)
+        return np.asarray(inside == 0)
+
     def at(self, shape: tuple[int, ...]) -> tuple[Mark, Mark]:
         """Return what is kept and what is dropped, as pixels.
 
@@ -63,13 +85,8 @@ class Marks(NamedTuple):
         drop = _drawn(self.drop, rows, columns)
         both = keep & drop
         keep, drop = keep & ~both, drop & ~both
-        if self.ring is not None:
-            inside = np.zeros((rows, columns), np.uint8)
-            corners = _scaled(self.ring, rows, columns)
-            cv2.fillPoly(inside, [corners], 1, shift=SHIFT)
-            outside = inside == 0
-            keep, drop = keep & ~outside, drop | outside
-        return keep, drop
+        outside = self.outside(shape)
+        return keep & ~outside, drop | outside
 
 
 def marks_of(hints: Hints, box: Sequence[int], share: float) -> Marks:
@@ -130,8 +147,7 @@ def gap_round(matte: MatteF32, marks: Marks) -> float:
     inside = matte > 0.5
     low, high = np.zeros(2), np.array([columns, rows], np.float64)
     if marks.ring is not None:
-        _, outside = marks.at(matte.shape)
-        inside = inside & ~outside
+        inside = inside & ~marks.outside(matte.shape)
         size = high.copy()
         low = np.clip(marks.ring.min(0), 0, 1) * size
         high = np.clip(marks.ring.max(0), 0, 1) * size
@@ -145,11 +161,19 @@ def gap_round(matte: MatteF32, marks: Marks) -> float:
     return float(np.maximum(shares - LOOSE, 0).sum())
 
 
-def corrected(graph: Graph, prior: Prior, marks: Marks) -> MatteF32:
-    """Return a matte with what was said in it, spread to what is alike.
+class Start(NamedTuple):
+    """What strokes begin with, in a ring or without one."""
 
-    It always starts from the same prior and all that was said, so that the order of
-    strokes changes nothing. Far from strokes it stays near what the ring alone gives.
+    prior: Prior
+    settled: MatteF32
+    """The prior spread to what is alike, not yet hardened."""
+
+
+def start_of(graph: Graph, prior: Prior, marks: Marks) -> Start:
+    """Return what strokes begin with; it is the same for all of them.
+
+    Outside a ring there is no subject. What was taken for one there is another one: it
+    says little of what is inside.
 
     Parameters
     ----------
@@ -157,6 +181,35 @@ def corrected(graph: Graph, prior: Prior, marks: Marks) -> MatteF32:
         Of the picture.
     prior : Prior
         What was found without a hand.
+    marks : Marks
+        Their strokes do not count yet.
+
+    Returns
+    -------
+    Start
+        Of the graph's size.
+    """
+    matte, belief = (resized(one, graph.shape) for one in prior)
+    outside = marks.outside(graph.shape)
+    held = HELD * np.power(SEEN_BEYOND, matte)
+    bounded = Prior(
+        f32(np.where(outside, 0, matte)), f32(np.where(outside, held, belief))
+    )
+    return Start(bounded, spread(graph, *bounded))
+
+
+def corrected(graph: Graph, start: Start, marks: Marks) -> MatteF32:
+    """Return a matte with what was said in it, spread to what is alike.
+
+    It always begins with the same start and all that was said, so that the order of
+    strokes changes nothing. Far from strokes it stays near what the ring alone gives.
+
+    Parameters
+    ----------
+    graph : Graph
+        Of the picture.
+    start : Start
+        Of the same ring.
     marks : Marks
         All that was said.
 
@@ -166,31 +219,24 @@ def corrected(graph: Graph, prior: Prior, marks: Marks) -> MatteF32:
         Of the graph's size.
     """
     keep, drop = marks.at(graph.shape)
-    ringless = marks._replace(ring=None)
-    ring_alone = marks._replace(keep=(), drop=())
-    matte, belief = (resized(one, graph.shape) for one in prior)
-    if marks.keep or marks.drop:
-        settled = _held_to(graph, Prior(matte, belief), *ring_alone.at(graph.shape))
-        near = _nearness(np.logical_or(*ringless.at(graph.shape)))
-        matte = f32(settled + near * (matte - settled))
-        belief = f32(SETTLED + near * (belief - SETTLED))
-    found = harder(_held_to(graph, Prior(matte, belief), keep, drop), SHARPENED)
+    outside = marks.outside(graph.shape)
+    (matte, belief), spread_out = start
+    strokes = (keep | drop) & ~outside
+    if strokes.any():
+        # What lies outside is held to as before, near strokes or far.
+        near = np.maximum(_nearness(strokes), outside)
+        opinion = f32(start.settled + near * (matte - start.settled))
+        held = f32(SETTLED + near * (belief - SETTLED))
+        opinion[strokes] = keep[strokes]
+        held[strokes] = HELD
+        spread_out = spread(graph, opinion, held)
+    found = harder(spread_out, SHARPENED)
     found[keep], found[drop] = 1, 0
     return found
 
 
-def _held_to(graph: Graph, prior: Prior, keep: Mark, drop: Mark) -> MatteF32:
-    """Spread a prior and marks that hold against it."""
-    opinion, belief = prior.matte.copy(), prior.belief.copy()
-    opinion[keep], opinion[drop] = 1, 0
-    belief[keep | drop] = HELD
-    return spread(graph, opinion, belief)
-
-
 def _nearness(strokes: Mark) -> MatteF32:
     """Return how near each pixel is to a stroke: 1 on it, falling to 0."""
-    if not strokes.any():
-        return np.zeros(strokes.shape, np.float32)
     away = cv2.distanceTransform((~strokes).astype(np.uint8), cv2.DIST_L2, 3)
     return f32(np.exp(-np.square(away / (REACH * max(strokes.shape)))))
 
