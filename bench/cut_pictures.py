@@ -388,7 +388,7 @@ PICTURES: tuple[tuple[str, Draw, Callable[[np.random.Generator], Values]], ...] 
     ("wheel, bricks", wheel, _bricks),
     ("kite, sky", kite, _sweep((0.45, 0.65, 0.9))),
     ("fern, leaves", fern, _leaves),
-    # Drawn after all that is set by hand was set, and measured once.
+    # Drawn last: nothing was set or chosen by these.
     ("hair, bricks", hair, _bricks),
     ("curls, lights", curls, _lights),
     ("gauze, leaves", gauze, _leaves),

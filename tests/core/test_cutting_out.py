@@ -424,6 +424,28 @@ def test_another_subject_beyond_the_ring_takes_nothing_from_the_one_in_it() -> N
     assert matte[~in_ring].max() == 0
 
 
+def test_strokes_in_a_ring_ask_no_network_and_another_ring_begins_anew() -> None:
+    known = disks(240, 160, [(60, 80, 34), (180, 80, 34)])
+    left = ((15.0, 30.0), (110.0, 30.0), (110.0, 130.0), (15.0, 130.0))
+    right = tuple((x + 120, y) for x, y in left)
+    asked = []
+
+    def look(_rgb: np.ndarray, how: object) -> np.ndarray:
+        asked.append(how)
+        return known.alpha
+
+    evidence = Evidence(known.pixels, look, lambda: look(known.pixels, "wide"))
+    first = found(known, evidence, hints=Hints(around=left))
+    before = len(asked)
+    dropped = (stroke((30, 40), (40, 40), keeps=False),)
+    stroked = found(known, evidence, hints=Hints(around=left, strokes=dropped))
+
+    assert len(asked) == before
+    assert np.abs(stroked[60:100, 40:80].astype(int) - first[60:100, 40:80]).max() < 3
+    second = found(known, evidence, hints=Hints(around=right))
+    assert (second[80, 60], second[80, 180]) == (0, 255)
+
+
 def test_far_from_a_stroke_all_stays_as_it_was() -> None:
     """A wall of one colour, of which nobody knows whether it belongs."""
     pixels = flat_pixels(200, 40, (90, 120, 30, 255))

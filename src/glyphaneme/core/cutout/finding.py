@@ -6,7 +6,6 @@ All of it happens in a box of the picture: the whole of it, or what a ring reach
 from __future__ import annotations
 
 from enum import StrEnum
-from functools import cached_property
 from typing import TYPE_CHECKING, NamedTuple
 
 import cv2
@@ -148,17 +147,11 @@ class Evidence:
         the other does so clearly.
         """
         close = self.opinion(Look.PLAIN)
-        if self._wide is None:
-            return close
-        gaps = [gap_round(one, marks) for one in (close, self._wide)]
-        return close if gaps[0] < gaps[1] - CLEARLY else self._wide
-
-    @cached_property
-    def _wide(self) -> MatteF32 | None:
-        """What the plain look sees there in the whole picture, if this is a box."""
         if self._wider is None:
-            return None
-        return resized(self._wider(), self.work.shape[:2])
+            return close
+        wide = resized(self._wider(), close.shape)
+        gaps = [gap_round(one, marks) for one in (close, wide)]
+        return close if gaps[0] < gaps[1] - CLEARLY else wide
 
     @property
     def nbytes(self) -> int:
@@ -350,11 +343,11 @@ def matte_found(
             raise NoSubjectError
         coarse = subjects[hints.subject] if subjects else coarse
     if marks.any_said:
-        alone = marks.ring is None or way is not CutWay.ITSELF
-        alone = alone or hints.subject is not None
+        in_ring = marks.ring is not None and hints.subject is None
+        all_count = in_ring and way is CutWay.ITSELF
         begun = (way, hints.subject, hints.around)
         start = evidence.start(
-            begun, lambda: sole(coarse) if alone else evidence.in_ring(marks), marks
+            begun, lambda: evidence.in_ring(marks) if all_count else sole(coarse), marks
         )
         coarse = corrected(evidence.graph, start, marks)
     keep, drop = marks.at(evidence.fine.rgb.shape)

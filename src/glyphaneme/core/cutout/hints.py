@@ -220,17 +220,18 @@ def corrected(graph: Graph, start: Start, marks: Marks) -> MatteF32:
     """
     keep, drop = marks.at(graph.shape)
     outside = marks.outside(graph.shape)
-    (matte, belief), spread_out = start
+    (matte, belief), settled = start
+    found = settled
     strokes = (keep | drop) & ~outside
     if strokes.any():
         # What lies outside is held to as before, near strokes or far.
         near = np.maximum(_nearness(strokes), outside)
-        opinion = f32(start.settled + near * (matte - start.settled))
+        opinion = f32(settled + near * (matte - settled))
         held = f32(SETTLED + near * (belief - SETTLED))
         opinion[strokes] = keep[strokes]
         held[strokes] = HELD
-        spread_out = spread(graph, opinion, held)
-    found = harder(spread_out, SHARPENED)
+        found = spread(graph, opinion, held)
+    found = harder(found, SHARPENED)
     found[keep], found[drop] = 1, 0
     return found
 
