@@ -122,7 +122,7 @@ class Evidence:
     def in_ring(self, marks: Marks) -> Prior:
         """Return what all looks and the backdrop's colours come to in a ring.
 
-        An opinion that sees nothing there does not count.
+        The plain look counts twice; an opinion that sees nothing there does not.
 
         Parameters
         ----------
@@ -138,7 +138,7 @@ class Evidence:
         gaps = resized(self.coarse(CutWay.GAPS), first.shape)
         others = (self.opinion(Look.LARGE), self.opinion(Look.LIGHT), gaps)
         seen = [one for one in others if gap_round(one, marks) < NO_SUBJECT]
-        return agreed([first, *seen])
+        return agreed([first, first, *seen])
 
     def _fitting(self, marks: Marks) -> MatteF32:
         """Return what the plain look sees in a ring: close up, or in the whole picture.

@@ -26,7 +26,7 @@ SETTLED = 0.02
 """How firmly what a ring alone gives is believed where no stroke is near."""
 REACH = 0.1
 """How far a stroke counts as near, as a share of the picture's longer side."""
-SHARPENED = 3.0
+SHARPENED = 5.0
 LOOSE = 0.04
 FEWEST_PIXELS = 20
 NO_SUBJECT = 9.0
