@@ -419,7 +419,6 @@ def test_another_subject_beyond_the_ring_takes_nothing_from_the_one_in_it() -> N
     in_ring = np.zeros(matte.shape, np.bool_)
     in_ring[5:105, 95:145] = True
     found_there = matte[in_ring & (known.alpha == 1)]
-    assert found_there.min() > 128
     assert found_there.mean() > 220
     assert matte[~in_ring].max() == 0
 
