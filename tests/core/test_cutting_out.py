@@ -420,6 +420,7 @@ def test_another_subject_beyond_the_ring_takes_nothing_from_the_one_in_it() -> N
     in_ring[5:105, 95:145] = True
     found_there = matte[in_ring & (known.alpha == 1)]
     assert found_there.mean() > 220
+    assert (found_there > 128).mean() > 0.99
     assert matte[~in_ring].max() == 0
 
 
@@ -445,20 +446,54 @@ def test_strokes_in_a_ring_ask_no_network_and_another_ring_begins_anew() -> None
     assert (second[80, 60], second[80, 180]) == (0, 255)
 
 
-def test_far_from_a_stroke_all_stays_as_it_was() -> None:
-    """A wall of one colour, of which nobody knows whether it belongs."""
-    pixels = flat_pixels(200, 40, (90, 120, 30, 255))
+def wall(opinion: np.ndarray, *strokes: RoughStroke) -> tuple[np.ndarray, np.ndarray]:
+    """Return what is left of a wall of one colour, before strokes and after."""
+    rows, columns = opinion.shape
+    pixels = flat_pixels(columns, rows, (90, 120, 30, 255))
     graph = graph_of(pixels[..., :3])
-    doubted = Prior(np.full((40, 200), 0.6, np.float32), np.full((40, 200), 1e-4))
-    dropped = Hints(strokes=(stroke((4, 0), (4, 40), keeps=False, size=8),))
-    said = [marks_of(one, (0, 0, 200, 40), 1) for one in (NO_HINTS, dropped)]
-    start = start_of(graph, doubted, said[0])
+    prior = Prior(opinion.astype(np.float32), np.full(opinion.shape, 1e-4, np.float32))
+    said = [
+        marks_of(Hints(strokes=some), (0, 0, columns, rows), 1)
+        for some in ((), strokes)
+    ]
+    start = start_of(graph, prior, said[0])
+    before, after = (corrected(graph, start, marks) for marks in said)
+    return before, after
 
-    nothing, matte = (corrected(graph, start, marks) for marks in said)
 
-    assert (matte[:, :8] == 0).all()
-    assert (matte[:, 12] < 0.1).all()
-    np.testing.assert_allclose(matte[:, 80:], nothing[:, 80:], atol=0.02)
+def test_far_from_a_stroke_what_is_clear_stays_as_it_was() -> None:
+    dropped = stroke((4, 0), (4, 40), keeps=False, size=8)
+
+    before, after = wall(np.full((40, 200), 0.7), dropped)
+
+    assert (after[:, :8] == 0).all()
+    assert (after[:, 12] < 0.1).all()
+    assert (before[:, 80:] > 0.99).all()
+    assert (after[:, 80:] > 0.99).all()
+
+
+@pytest.mark.parametrize("keeps", [True, False])
+def test_what_strokes_say_of_doubtful_places_counts_far_from_them_too(
+    keeps: bool,
+) -> None:
+    doubtful = 0.42 if keeps else 0.58
+    strokes = [stroke((x, 0), (x, 40), keeps=keeps, size=2) for x in (4, 12, 20)]
+
+    before, after = wall(np.full((40, 200), doubtful), *strokes)
+
+    assert ((before[:, 120:] > 0.5) != keeps).all()
+    assert ((after[:, 120:] > 0.5) == keeps).all()
+
+
+def test_strokes_that_contradict_one_another_move_no_threshold() -> None:
+    strokes = [
+        stroke((x, 0), (x, 40), keeps=keeps, size=2)
+        for x, keeps in ((4, True), (12, False), (20, True), (28, False))
+    ]
+
+    before, after = wall(np.full((40, 200), 0.6), *strokes)
+
+    np.testing.assert_allclose(after[:, 120:], before[:, 120:], atol=0.03)
 
 
 def test_an_empty_close_look_gives_way_to_the_whole_picture() -> None:

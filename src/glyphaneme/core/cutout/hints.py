@@ -22,11 +22,17 @@ if TYPE_CHECKING:
 HELD = 50.0
 SEEN_BEYOND = 1e-5
 """How much less a ring's outside is held to be no subject where one is seen there."""
-SETTLED = 0.02
+SETTLED = 0.014
 """How firmly what a ring alone gives is believed where no stroke is near."""
-REACH = 0.1
+REACH = 0.08
 """How far a stroke counts as near, as a share of the picture's longer side."""
 SHARPENED = 5.0
+THRESHOLDS = np.linspace(0.1, 0.9, 41)
+STEEP = 20.0
+"""How fast a value counts as beyond a threshold."""
+HALF_KEPT = 8.0
+"""How many strokes it takes to move the threshold from a half to an end."""
+BINS = 64
 LOOSE = 0.04
 FEWEST_PIXELS = 20
 NO_SUBJECT = 9.0
@@ -224,6 +230,8 @@ def corrected(graph: Graph, start: Start, marks: Marks) -> MatteF32:
     found = settled
     strokes = (keep | drop) & ~outside
     if strokes.any():
+        threshold = _threshold(settled, marks, outside)
+        matte, settled = (_parted(one, threshold) for one in (matte, settled))
         # What lies outside is held to as before, near strokes or far.
         near = np.maximum(_nearness(strokes), outside)
         opinion = f32(settled + near * (matte - settled))
@@ -234,6 +242,30 @@ def corrected(graph: Graph, start: Start, marks: Marks) -> MatteF32:
     found = harder(found, SHARPENED)
     found[keep], found[drop] = 1, 0
     return found
+
+
+def _threshold(settled: MatteF32, marks: Marks, outside: Mark) -> float:
+    """Return above which value pixels are subject, by most of the strokes.
+
+    All strokes count alike, large or small. It stays a half where they contradict one
+    another, or where they are few.
+    """
+    middles = (np.arange(BINS) + 0.5) / BINS
+    beyond = 1 / (1 + np.exp(STEEP * (THRESHOLDS - middles[:, None])))
+    wrong = HALF_KEPT * np.square(2 * THRESHOLDS - 1)
+    for keeps, strokes in ((True, marks.keep), (False, marks.drop)):
+        for stroke in strokes:
+            under = settled[_drawn((stroke,), *settled.shape) & ~outside]
+            if under.size:
+                counts, _ = np.histogram(under, BINS, (0, 1))
+                above = counts @ beyond / under.size
+                wrong = wrong + (1 - above if keeps else above)
+    return float(THRESHOLDS[np.argmin(wrong)])
+
+
+def _parted(matte: MatteF32, threshold: float) -> MatteF32:
+    """Return a matte with a threshold at a half, stretched evenly on both sides."""
+    return f32(np.interp(matte, (0, threshold, 1), (0, 0.5, 1)))
 
 
 def _nearness(strokes: Mark) -> MatteF32:
