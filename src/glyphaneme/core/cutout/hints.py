@@ -253,12 +253,13 @@ def _threshold(settled: MatteF32, marks: Marks, outside: Mark) -> float:
     middles = (np.arange(BINS) + 0.5) / BINS
     beyond = 1 / (1 + np.exp(STEEP * (THRESHOLDS - middles[:, None])))
     wrong = HALF_KEPT * np.square(2 * THRESHOLDS - 1)
+    bins = np.minimum((settled * BINS).astype(np.int64), BINS - 1)
+    inside = ~outside
     for keeps, strokes in ((True, marks.keep), (False, marks.drop)):
         for stroke in strokes:
-            under = settled[_drawn((stroke,), *settled.shape) & ~outside]
+            under = bins[_drawn((stroke,), *bins.shape) & inside]
             if under.size:
-                counts, _ = np.histogram(under, BINS, (0, 1))
-                above = counts @ beyond / under.size
+                above = np.bincount(under, minlength=BINS) @ beyond / under.size
                 wrong = wrong + (1 - above if keeps else above)
     return float(THRESHOLDS[np.argmin(wrong)])
 
