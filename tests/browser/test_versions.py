@@ -47,10 +47,13 @@ SHOWN = """(place) => Promise.all(
   [...place.querySelectorAll('img')].map((one) => one.decode())
 )"""
 """Until all pictures in a place have come in."""
+PAINTED = "() => new Promise((then) => requestAnimationFrame(() => setTimeout(then)))"
+"""Until what the page holds now is painted: a busy machine shows it later."""
 
 
 def seen(place: Locator) -> NDArray[np.int16]:
     """Return the pixels of a place on the page."""
+    place.page.evaluate(PAINTED)
     with Image.open(io.BytesIO(place.screenshot())) as picture:
         return np.asarray(picture.convert("RGB"), np.int16)
 
