@@ -192,6 +192,20 @@ def test_cache_keeps_no_more_than_its_budget() -> None:
     assert frames.size > 0
 
 
+def test_what_is_kept_is_counted_once_and_gone_when_forgotten() -> None:
+    frames, sizes = FrameCache(10_000_000), []
+    for step in range(9):
+        for picture in ("one", "other"):
+            frames.render(picture, placed(pile(), "d", x=step), PYRAMIDS, VIEW)
+        sizes.append(frames.size)
+
+    assert sizes[4] == sizes[-1] > 0
+    frames.forget("one")
+    assert frames.size == sizes[-1] / 2
+    frames.forget("other")
+    assert frames.size == 0
+
+
 def test_cache_refuses_views_it_cannot_fill() -> None:
     with pytest.raises(ViewSizeError, match="got 0 by 3"):
         FrameCache(1).render("poster", pile(), PYRAMIDS, View(0, 0, 0, 3, 1))

@@ -10,6 +10,7 @@ import numpy as np
 import pytest
 from pydantic import ValidationError
 
+from glyphaneme.core._kernels.masking import TILE
 from glyphaneme.core.edits import PaintStroke, RemovePart, apply, decided
 from glyphaneme.core.errors import (
     NoSuchWorkError,
@@ -17,7 +18,7 @@ from glyphaneme.core.errors import (
     StrokeMissingError,
 )
 from glyphaneme.core.mask import EllipsePart, Mask, PaintedPart
-from glyphaneme.core.mask.paintings import TILE, Painting, painted_all, painted_on
+from glyphaneme.core.mask.paintings import Painting, painted_all, painted_on
 from glyphaneme.core.mask.strokes import (
     MAX_POINTS,
     NamedStroke,
@@ -31,6 +32,8 @@ from tests.pictures import composite_of, photo_layer, pyramids
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
+
+    from glyphaneme.core.mend import Area
 
 WIDTH, HEIGHT = 420, 300
 PIXELS = np.full((HEIGHT, WIDTH, 4), 255, np.uint8)
@@ -157,12 +160,13 @@ def test_another_stroke_is_not_taken_for_one_under_way() -> None:
 def test_undone_stroke_leaves_the_very_bytes() -> None:
     first, second = stroke(), stroke((10, 10, 1), (400, 20, 1))
     before = painted_all(Painting(), [first])
-    kept = {at: tile.texels for at, tile in before.tiles.items()}
+    kept = before.level_at(0).texels
 
     painted_all(before, [second])
 
-    assert kept.keys() == before.tiles.keys()
-    assert all(np.array_equal(kept[at], before.tiles[at].texels) for at in kept)
+    after = before.level_at(0).texels
+    assert kept.keys() == after.keys()
+    assert all(np.array_equal(kept[at], after[at]) for at in kept)
 
 
 @pytest.mark.parametrize("scale", [0.5, 0.25, 0.11])
@@ -180,10 +184,39 @@ def test_smaller_views_show_the_average(scale: float) -> None:
 def test_only_tiles_that_a_stroke_touches_are_made() -> None:
     painting = painted_all(Painting(), [stroke((200, 150, 1), size=20)])
 
-    assert len(painting.tiles) <= 4
-    assert all(0 <= row < 4 and 2 <= column < 4 for row, column in painting.tiles)
-    assert all(tile.shown.pixels is None for tile in painting.tiles.values())
+    tiles = painting.level_at(0).tiles
+    assert 1 <= len(tiles) <= 4
+    assert all(0 <= row < 4 and 2 <= column < 4 for row, column in tiles)
+    assert all(shown == 0 for _, shown in tiles.values())
     assert painting.nbytes < 200_000
+
+
+@pytest.mark.parametrize("far", [256, 320, 384, 448, 512, 1600])
+@pytest.mark.parametrize(("x", "y"), [(1, 0), (-1, 0), (0, 1), (0, -1)])
+def test_stroke_far_from_those_before_is_painted_as_with_them(
+    far: int, x: int, y: int
+) -> None:
+    near = stroke((300, 300, 1), size=90)
+    beyond = stroke((300 + far * x, 300 + far * y, 1), size=90)
+    first = painted_all(Painting(), [near])
+    first.level_for(2)
+
+    one_by_one, at_once = (
+        painted_all(first, [beyond]),
+        painted_all(Painting(), [near, beyond]),
+    )
+
+    for place in range(2):
+        found, wanted = (each.level_at(place).texels for each in (one_by_one, at_once))
+        assert found.keys() == wanted.keys()
+        assert all(np.array_equal(found[at], wanted[at]) for at in wanted)
+        level = one_by_one.level_at(place)
+        # A tile of nothing all round: a mask goes on beyond its planes as at its edge.
+        rims = level.places[:, [0, -1]], level.places[:, :, [0, -1]]
+        assert all((rim == -1).all() for rim in rims)
+        assert np.count_nonzero(level.places != -1) == sum(
+            texels[channel].any() for texels in found.values() for channel in range(2)
+        )
 
 
 def test_tile_beside_a_new_stroke_gets_its_new_neighbour() -> None:
@@ -382,12 +415,12 @@ def test_stroke_that_goes_over_too_much_is_refused() -> None:
             stroke(*points, **wide)
 
 
-def texels_of(painting: Painting, left: int, top: int) -> NDArray[np.uint16]:
-    """Return both channels, (2, H, W), as they lie in a plane that begins there."""
+def texels_of(painting: Painting, reach: Area) -> NDArray[np.uint16]:
+    """Return both channels, (2, H, W), as they lie in planes of that reach."""
     out = np.zeros((2, 24 * TILE, 24 * TILE), np.uint16)
-    for (row, column), tile in painting.tiles.items():
-        y, x = row * TILE - top, column * TILE - left
-        out[:, y : y + TILE, x : x + TILE] = tile.texels[:, :TILE, :TILE]
+    for (row, column), texels in painting.level_at(0).texels.items():
+        y, x = row * TILE - reach.top, column * TILE - reach.left
+        out[:, y : y + TILE, x : x + TILE] = texels[:, :TILE, :TILE]
     return out
 
 
@@ -412,9 +445,7 @@ def test_where_other_strokes_differ_is_found_to_the_pixel(seed: int) -> None:
 
     assert after.reach == before.reach
     assert before.differs_from(after) == found
-    one, other = (
-        texels_of(each, before.left, before.top) for each in (ground, painting)
-    )
+    one, other = (texels_of(each, before.reach) for each in (ground, painting))
     _, rows, columns = np.nonzero(one != other)
     # A pixel more on every side: between two middles a mask shows something of both.
     wanted = rows.size and (

@@ -173,7 +173,14 @@ def paintings() -> Iterator[Painting]:
     """Yield what is there before any stroke, after some, and while one goes on."""
     yield NO_PAINTING
     painting = NO_PAINTING
-    dabs = [(60, 70, False), (250, 160, False), (245, 150, True), (380, 40, False)]
+    dabs = [
+        (60, 70, False),
+        (250, 160, False),
+        (245, 150, True),
+        (62, 80, True),
+        (250, 145, False),
+        (380, 40, False),
+    ]
     for x, y, shows in dabs:
         stroke = Stroke(points=((x, y, 1), (x + 9, y, 1)), size=40, shows=shows)
         painting = painted_all(painting, [stroke])

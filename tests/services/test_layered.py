@@ -109,8 +109,9 @@ def test_strokes_travel_along_and_are_painted_again() -> None:
     assert unpacked.composite == state
     assert unpacked.strokes == strokes
     again = assets_of_layered(unpacked)[last]
-    for place, tile in painting.tiles.items():
-        np.testing.assert_array_equal(again.tiles[place].texels, tile.texels)
+    pixels = again.level_at(0).texels
+    for place, texels in painting.level_at(0).texels.items():
+        np.testing.assert_array_equal(pixels[place], texels)
 
 
 @pytest.mark.parametrize("changed", ["dropped", "renamed"])

@@ -69,8 +69,7 @@ def count(studio: Studio, row: type) -> int:
 
 def pixels_at(studio: Studio, last: str) -> dict[tuple[int, int], np.ndarray]:
     with studio.looking() as visit:
-        tiles = painting.painting_at(visit, last).tiles
-        return {at: tile.texels for at, tile in tiles.items()}
+        return painting.painting_at(visit, last).level_at(0).texels
 
 
 def test_stroke_sent_twice_is_painted_once(studio: Studio, begun: uuid.UUID) -> None:

@@ -9,7 +9,8 @@ from tempfile import NamedTemporaryFile
 import numpy as np
 
 from glyphaneme.codecs.headers import reading_headers
-from glyphaneme.core.mask.paintings import Painting, tile_from
+from glyphaneme.core.mask.levels import level_from
+from glyphaneme.core.mask.paintings import Painting
 
 UNEVEN = -1
 """Stands for a channel that has pixels, where the others have their value."""
@@ -25,20 +26,16 @@ def save_painting(place: Path, painting: Painting) -> None:
     painting : Painting
         With at least one stroke.
     """
-    places = np.array(list(painting.tiles), np.int32).reshape(-1, 2)
-    channels = [channel for tile in painting.tiles.values() for channel in tile]
-    even = np.array(
-        [UNEVEN if one.pixels is not None else one.least for one in channels], np.int32
-    )
-    pixels = [one.pixels for one in channels if one.pixels is not None]
-    stacked = np.stack(pixels) if pixels else np.empty((0, 0, 0), np.uint16)
+    tiles = painting.level_at(0).tiles
+    both = [one for tile in tiles.values() for one in tile]
+    even = [one if isinstance(one, int) else UNEVEN for one in both]
     place.parent.mkdir(parents=True, exist_ok=True)
     with NamedTemporaryFile(dir=place.parent, prefix=".draft-", delete=False) as draft:
         np.savez(
             draft,
-            places=places,
-            even=even.reshape(-1, 2),
-            pixels=stacked,
+            places=np.array(list(tiles), np.int64).reshape(-1, 2),
+            even=np.array(even).reshape(-1, 2),
+            pixels=np.array([one for one in both if not isinstance(one, int)]),
             strokes=painting.strokes,
         )
     Path(draft.name).rename(place)
@@ -59,12 +56,8 @@ def load_painting(place: Path) -> Painting | None:
     """
     try:
         with reading_headers, np.load(place) as kept:
-            places = map(tuple, kept["places"].tolist())
-            uneven = iter(kept["pixels"])
-            tiles = {
-                place: tile_from(*(next(uneven) if e == UNEVEN else e for e in both))
-                for place, both in zip(places, kept["even"].tolist(), strict=True)
-            }
-            return Painting(tiles, int(kept["strokes"]))
-    except (OSError, ValueError, KeyError, StopIteration, zipfile.BadZipFile):
+            corners, even = (kept[name].astype(np.int64) for name in ("places", "even"))
+            level = level_from(corners, even, kept["pixels"])
+            return Painting(level, int(kept["strokes"]))
+    except (OSError, ValueError, KeyError, zipfile.BadZipFile):
         return None

@@ -29,9 +29,9 @@ AROUND = 3
 
 POINTS = types.f8[:, ::1]
 TEXELS_F32 = types.f4[:, ::1]
-BOTH_CHANNELS = types.u2[:, :, ::1]
-EXTREMES = types.i8[:, ::1]
-ADDRESSES = types.i8[:, ::1]
+ROWS = types.i8[:, ::1]
+PLANES = types.i8[:, :, ::1]
+EXTREMES = types.u2[:, :, :, ::1]
 
 
 @njit(**PART)
@@ -128,14 +128,23 @@ def extremes_of(texels: np.ndarray) -> tuple[int, int]:
     return int(least), int(most)
 
 
+@njit(**INLINED)
+def place_of(room: int, least: int, most: int) -> int:
+    """Return what stands for a channel that was written where there is room."""
+    return -1 - least if least == most else room
+
+
 @njit(
     types.void(
         POINTS,
         types.f8,
         types.f8,
         types.boolean,
-        types.i8[:, ::1],
-        types.i8[:, :, ::1],
+        ROWS,
+        types.i8,
+        types.i8,
+        PLANES,
+        EXTREMES,
     ),
     **KERNEL,
 )
@@ -145,35 +154,42 @@ def lay_stroke(
     strength: float,
     shows: bool,
     tiles: np.ndarray,
+    top: int,
+    left: int,
+    places: np.ndarray,
     extremes: np.ndarray,
 ) -> None:
-    """Paint a stroke over tiles.
+    """Paint a stroke over tiles of both planes, which begin at the tile `top`, `left`.
 
-    Each is its row and column, the places of both channels, of a start, and of both
-    channels afterwards; the start is what the stroke covers already, float32, or 0.
-    `extremes` gets least and greatest of each channel; the least above the greatest
-    where the stroke covers nothing, and the channels afterwards are not written.
+    Each is its row and column, the places of room for the pixels of both channels, and
+    of what the stroke covers already, float32; 0 where there is none, or where a
+    channel needs none, being even and staying so. In place of room it gets what stands
+    for each channel, and for what is covered 1, or 0 where the stroke covers nothing.
     """
     share, kept = F32(strength), MOST if shows else ZERO
     covered = np.empty((TILE_STRIDE, TILE_STRIDE), np.float32)
     flat = covered.reshape(TEXELS)
     for at in range(tiles.shape[0]):
-        row, column, cover, shown, start, one_place, other_place = tiles[at]
+        row, column, start = tiles[at, 0], tiles[at, 1], tiles[at, 4]
         if start == 0:
             flat[:] = ZERO
         else:
             flat[:] = carray(pointer(start), (TEXELS,), np.float32)
-        raise_covered(
-            points, softness, float(column * TILE), float(row * TILE), covered
-        )
-        found = extremes[at]
-        if not covers(flat):
-            found[:, 0], found[:, 1] = 1, 0
+        upper, first = float(row * TILE), float(column * TILE)
+        raise_covered(points, softness, first, upper, covered)
+        tiles[at, 4] = int(covers(flat))
+        if tiles[at, 4] == 0:
             continue
-        one = carray(pointer(one_place), (TEXELS,), np.uint16)
-        other = carray(pointer(other_place), (TEXELS,), np.uint16)
-        found[0, 0], found[0, 1] = lay_channel(cover, flat, share, MOST, one)
-        found[1, 0], found[1, 1] = lay_channel(shown, flat, share, kept, other)
+        for channel in range(2):
+            before = places[channel, row - top, column - left]
+            room = tiles[at, 2 + channel]
+            out = carray(pointer(room), (TEXELS,), np.uint16)
+            added = kept if channel else MOST
+            least, most = lay_channel(before, flat, share, added, out)
+            found = extremes[channel, row - top, column - left]
+            found[0], found[1] = least, most
+            tiles[at, 2 + channel] = place_of(room, least, most)
+            places[channel, row - top, column - left] = tiles[at, 2 + channel]
 
 
 @njit(**INLINED)
@@ -209,31 +225,44 @@ def widen_by_tile(
 
 
 @njit(**INLINED)
+def differ(one: np.ndarray, other: np.ndarray) -> bool:
+    """Tell whether two rows of addresses are other ones somewhere."""
+    found = 0
+    for at in range(len(one)):
+        found |= one[at] ^ other[at]
+    return found != 0
+
+
+@njit(**INLINED)
 def from_outside(turn: int, count: int) -> int:
     """Go through places from both ends: what lies in the middle widens no box then."""
     return count - 1 - turn // 2 if turn % 2 else turn // 2
 
 
-@njit(types.void(ADDRESSES, ADDRESSES, types.i8[::1]), **KERNEL)
+@njit(types.void(PLANES, PLANES, types.i8[::1]), **KERNEL)
 def find_differences(before: np.ndarray, after: np.ndarray, box: np.ndarray) -> None:
-    """Write where the tiles at two sets of addresses differ, both as many.
+    """Write where the tiles of two sets of planes differ, (c, rows, columns) addresses.
 
     `box` gets the first row and column that differ, and the last ones; the last before
     the first where nothing does.
     """
-    rows, columns = before.shape
+    channels, rows, columns = before.shape
     box[0], box[1], box[2], box[3] = rows * TILE, columns * TILE, -1, -1
     even = np.empty((2, TEXELS), np.uint16)
     for turn in range(rows):
         row = from_outside(turn, rows)
-        for turn_across in range(columns):
-            column = from_outside(turn_across, columns)
-            was, now = before[row, column], after[row, column]
-            top, left = row * TILE, column * TILE
-            inside = box[0] <= top and top + TILE <= box[2]
-            inside &= box[1] <= left and left + TILE <= box[3]
-            if was != now and not inside:
-                widen_by_tile(was, now, even, top, left, box)
+        for channel in range(channels):
+            one, other = before[channel, row], after[channel, row]
+            if not differ(one, other):
+                continue
+            for turn_across in range(columns):
+                column = from_outside(turn_across, columns)
+                was, now = one[column], other[column]
+                top, left = row * TILE, column * TILE
+                inside = box[0] <= top and top + TILE <= box[2]
+                inside &= box[1] <= left and left + TILE <= box[3]
+                if was != now and not inside:
+                    widen_by_tile(was, now, even, top, left, box)
 
 
 @njit(**PART)
@@ -263,13 +292,46 @@ def halve_one(place: int, down: int, across: int, out: np.ndarray) -> None:
             line[column] = np.uint16((total + 2) >> 2)
 
 
-@njit(types.void(types.i8[:, :, ::1], BOTH_CHANNELS, EXTREMES), **KERNEL)
-def halve_tiles(places: np.ndarray, out: np.ndarray, extremes: np.ndarray) -> None:
-    """Average three by three tiles, (2, 3, 3) places of channels, into one."""
-    for channel in range(out.shape[0]):
-        for down in range(AROUND):
-            for across in range(AROUND):
-                place = places[channel, down, across]
-                halve_one(place, down, across, out[channel])
-        least, most = extremes_of(out[channel].reshape(TEXELS))
-        extremes[channel, 0], extremes[channel, 1] = least, most
+@njit(**INLINED)
+def place_at(places: np.ndarray, row: int, column: int) -> int:
+    """Return the place of a tile's channel; that of nothing beyond a plane."""
+    rows, columns = places.shape
+    inside = 0 <= row < rows and 0 <= column < columns
+    return places[row, column] if inside else -1
+
+
+@njit(
+    types.void(PLANES, types.i8, types.i8, ROWS, types.i8, types.i8, PLANES, EXTREMES),
+    **KERNEL,
+)
+def halve_tiles(
+    finer: np.ndarray,
+    finer_top: int,
+    finer_left: int,
+    tiles: np.ndarray,
+    top: int,
+    left: int,
+    places: np.ndarray,
+    extremes: np.ndarray,
+) -> None:
+    """Average three by three tiles into one each, in both channels.
+
+    `finer` are the planes at twice the size, which begin at the tile `finer_top`,
+    `finer_left`; the others are as for `lay_stroke`.
+    """
+    for at in range(tiles.shape[0]):
+        row, column = tiles[at, 0], tiles[at, 1]
+        upper, first = 2 * row - finer_top, 2 * column - finer_left
+        tiles[at, 4] = 1
+        for channel in range(2):
+            room = tiles[at, 2 + channel]
+            out: Any = carray(pointer(room), (TILE_STRIDE, TILE_STRIDE), np.uint16)
+            for down in range(AROUND):
+                for across in range(AROUND):
+                    place = place_at(finer[channel], upper + down, first + across)
+                    halve_one(place, down, across, out)
+            least, most = extremes_of(out.reshape(TEXELS))
+            found = extremes[channel, row - top, column - left]
+            found[0], found[1] = least, most
+            tiles[at, 2 + channel] = place_of(room, least, most)
+            places[channel, row - top, column - left] = tiles[at, 2 + channel]

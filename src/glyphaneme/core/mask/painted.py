@@ -56,7 +56,8 @@ class PaintedPart(PartBase):
             raise PaintingMissingError(self.last)
         place, level = painting.level_for(seeing.pixel)
         share = 0.5**place
-        to_plane = np.array([[share, 0, -level.left], [0, share, -level.top]])
+        left, top, _, _ = level.reach
+        to_plane = np.array([[share, 0, -left], [0, share, -top]])
 
         def step(join: int, *, shown: bool) -> Step:
             plane = level.shown if shown else level.cover

@@ -10,7 +10,6 @@ pays nothing.
 from __future__ import annotations
 
 from collections import OrderedDict
-from dataclasses import dataclass, field, replace
 from threading import Lock
 from typing import TYPE_CHECKING, NamedTuple
 from weakref import ReferenceType, ref
@@ -36,7 +35,13 @@ from glyphaneme.core.render.reaching import reach_of
 from glyphaneme.core.render.rendering import render_fine
 from glyphaneme.core.render.repainted import Repainted, repainted, strokes_between
 from glyphaneme.core.render.sheets import Sheets
-from glyphaneme.core.render.tables import Placed, Reading, Table, build_table
+from glyphaneme.core.render.tables import (
+    NOTHING_PLACED,
+    Placed,
+    Reading,
+    Table,
+    build_table,
+)
 from glyphaneme.core.render.views import View
 from glyphaneme.core.tone import split
 
@@ -54,6 +59,7 @@ LARGEST_KEPT = 2560 * 1600
 """Pixels up to which fine frames are kept, which takes four times their memory."""
 CLEAR = np.zeros(4, np.float32)
 NO_FRAME = np.empty((0, 0, 4), np.uint8)
+NO_PAINTINGS: Mapping[str, ReferenceType[Painting]] = {}
 LEAST_SHARE = 8
 """Of a frame: where less is stale, making what could be kept takes longer."""
 
@@ -72,20 +78,19 @@ class Written(NamedTuple):
     alive: tuple[ReferenceType[object], ...]
 
 
-@dataclass(frozen=True)
-class Scene:
+class Scene(NamedTuple):
     """What is kept of one picture in one view; replaced whole, never changed."""
 
-    layers: tuple[Seen, ...]
+    layers: tuple[Seen, ...] = ()
     base: Base = NO_BASE
     beneath: int = 0
     """How many of `layers` lie in `base`."""
-    placed: Mapping[str, Placed] = field(default_factory=dict)
+    placed: Mapping[str, Placed] = NOTHING_PLACED
     is_settled: bool = False
     """Whether all has been kept that the frame before had too."""
-    frame: PixelsU8 = field(default_factory=lambda: NO_FRAME)
+    frame: PixelsU8 = NO_FRAME
     written: Written | None = None
-    paintings: Mapping[str, ReferenceType[Painting]] = field(default_factory=dict)
+    paintings: Mapping[str, ReferenceType[Painting]] = NO_PAINTINGS
     """What strokes left in it, by the last one; kept where they are kept anyhow."""
 
     @property
@@ -103,6 +108,9 @@ class Scene:
         if any(one is None for one in alive):
             return None
         return self.written.table._replace(alive=alive)
+
+
+NO_SCENE = Scene()
 
 
 class FrameCache:
@@ -130,13 +138,14 @@ class FrameCache:
         self._budget = budget
         self._sheets = Sheets()
         self._scenes: OrderedDict[tuple[Hashable, ...], Scene] = OrderedDict()
+        self._size = 0
         self._lock = Lock()
 
     @property
     def size(self) -> int:
         """How many bytes are kept."""
         with self._lock:
-            return sum(scene.size for scene in self._scenes.values())
+            return self._size
 
     def render(
         self,
@@ -193,7 +202,7 @@ class FrameCache:
         """
         with self._lock:
             for key in [one for one in self._scenes if one[0] == picture]:
-                del self._scenes[key]
+                self._size -= self._scenes.pop(key).size
 
     def _shown(
         self,
@@ -214,7 +223,7 @@ class FrameCache:
         background = background_of(composite.canvas)
         passes = Passes(pile, assets, view, self._sheets, composite.canvas)
         with self._lock:
-            before = self._scenes.get(key, Scene(layers=()))
+            before = self._scenes.get(key, NO_SCENE)
         reading = Reading(assets, view, passes, averaged=fine)
         again = _repainted(before, layers, reading)
         if again is None:
@@ -227,7 +236,7 @@ class FrameCache:
             )
             former = None
         else:
-            scene, table = replace(before, layers=layers), again.table
+            scene, table = before._replace(layers=layers), again.table
             former = Former(before.frame, again.stale)
         frame = compose(table, background, view, base=scene.base, former=former)
         self._keep(key, _with_frame(scene, frame, table, assets))
@@ -235,17 +244,16 @@ class FrameCache:
 
     def _keep(self, key: tuple[Hashable, ...], scene: Scene) -> None:
         with self._lock:
+            self._size += scene.size - self._scenes.pop(key, NO_SCENE).size
             self._scenes[key] = scene
-            self._scenes.move_to_end(key)
-            size = sum(one.size for one in self._scenes.values())
-            while size > self._budget and self._scenes:
-                size -= self._scenes.popitem(last=False)[1].size
+            while self._size > self._budget and self._scenes:
+                self._size -= self._scenes.popitem(last=False)[1].size
 
 
 def _with_frame(scene: Scene, frame: PixelsU8, table: Table, assets: Assets) -> Scene:
     # Tones stretch what was rounded before them: the frame after shall not have that.
     if not all(one.toned for one in scene.placed.values()):
-        return replace(scene, frame=NO_FRAME)
+        return scene._replace(frame=NO_FRAME)
     paintings = {
         name: ref(one) for name, one in assets.items() if isinstance(one, Painting)
     }
@@ -253,7 +261,7 @@ def _with_frame(scene: Scene, frame: PixelsU8, table: Table, assets: Assets) -> 
         table._replace(alive=()),
         tuple(ref(one) for one in table.alive if one is not None),
     )
-    return replace(scene, frame=frame, written=written, paintings=paintings)
+    return scene._replace(frame=frame, written=written, paintings=paintings)
 
 
 def _repainted(

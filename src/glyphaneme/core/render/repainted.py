@@ -18,14 +18,13 @@ from glyphaneme.core.render.warped import Reach
 from glyphaneme.core.tone import split
 
 if TYPE_CHECKING:
-    from collections.abc import Callable, Sequence
+    from collections.abc import Callable, Container, Iterator, Sequence
 
-    import numpy as np
-    from numpy.typing import NDArray
     from pydantic import BaseModel
 
     from glyphaneme.core.mask import Mask
-    from glyphaneme.core.mask.paintings import Level, Painting
+    from glyphaneme.core.mask.levels import Level
+    from glyphaneme.core.mask.paintings import Painting
     from glyphaneme.core.mask.planes import Plane
     from glyphaneme.core.mend import Area
     from glyphaneme.core.render.tables import Table
@@ -33,6 +32,8 @@ if TYPE_CHECKING:
 
 UNCHANGED = Reach(0, 0, 0, 0)
 STROKES = {"last", "strokes"}
+INNER = {"mask", "layers"}
+"""What of a layer may have strokes in it."""
 
 
 class Repainted(NamedTuple):
@@ -74,6 +75,7 @@ def repainted(
         None where the table must be written anew.
     """
     steps, stale = table.steps.copy(), UNCHANGED
+    tiles = steps["tiles"].tolist()
     alive = {id(one): one for one in table.alive}
     for one in strokes:
         old, new = painting_of(one.before), painting_of(one.after)
@@ -89,11 +91,14 @@ def repainted(
             return None
         for level, now in levels:
             differs = now.differs_from(level)
-            for was, plane in ((level.cover, now.cover), (level.shown, now.shown)):
+            for was, plane in _planes_read(level, now):
                 alive.pop(id(was), None)
                 alive[id(plane)] = plane
-                for step in _steps_of(steps, was):
-                    step["tiles"], step["extremes"] = plane.addresses
+                (address, _), found = was.addresses, plane.addresses
+                for step in [
+                    steps[row] for row, at in enumerate(tiles) if at == address
+                ]:
+                    step["tiles"], step["extremes"] = found
                     seen = _seen(differs, step["to_step"].tolist(), view)
                     if seen is None:
                         return None
@@ -106,11 +111,10 @@ def _fits(level: Level, now: Level) -> bool:
     return now.reach == level.reach and now.shows == level.shows
 
 
-def _steps_of(steps: NDArray[np.void], plane: Plane) -> list[np.void]:
-    """Return the steps that read a plane; what is written to them stays."""
-    address, _ = plane.addresses
-    places = steps["tiles"].tolist()
-    return [steps[row] for row, place in enumerate(places) if place == address]
+def _planes_read(level: Level, now: Level) -> Iterator[tuple[Plane, Plane]]:
+    yield level.cover, now.cover
+    if level.shows:
+        yield level.shown, now.shown
 
 
 def strokes_between(
@@ -188,32 +192,37 @@ def _looks_around(layer: Layer) -> bool:
 
 
 def _of_layer(one: Layer, other: Layer) -> list[Strokes] | None:
-    differing = _differing(one, other)
+    if not _differing(one, other, besides=INNER) <= INNER:
+        return None
+    inner = _between(members_of(one), members_of(other))
+    own = _of_mask(one.mask, other.mask)
+    if inner is None or own is None:
+        return None
+    # An effect, or a frame that is bent, has its shape somewhere else.
+    bent = isinstance(other, PhotoLayer) and other.placement.is_warped
+    return None if (inner or own) and (other.effects or bent) else inner + own
+
+
+def _of_mask(one: Mask | None, other: Mask | None) -> list[Strokes] | None:
+    if one is other:
+        return []
+    if one is None or other is None:
+        return None
+    differing = _differing(one, other, besides={"parts"})
     if not differing:
         return []
-    # An effect, or a frame that is bent, has its shape somewhere else.
-    if other.effects or (isinstance(other, PhotoLayer) and other.placement.is_warped):
-        return None
-    if differing == {"layers"}:
-        return _between(members_of(one), members_of(other))
-    if differing != {"mask"} or one.mask is None or other.mask is None:
-        return None
-    return _of_mask(one.mask, other.mask)
-
-
-def _of_mask(one: Mask, other: Mask) -> list[Strokes] | None:
-    alike = len(one.parts) == len(other.parts) and _differing(one, other) == {"parts"}
     # A photo's own colours follow from its whole mask.
-    if not alike or other.cleaned:
+    if other.cleaned or differing != {"parts"} or len(one.parts) != len(other.parts):
         return None
     found = []
     for before, after in zip(one.parts, other.parts, strict=True):
-        if before is after or before == after:
+        differing = _differing(before, after)
+        if not differing:
             continue
         if not (
             isinstance(before, PaintedPart)
             and isinstance(after, PaintedPart)
-            and _differing(before, after) <= STROKES
+            and differing <= STROKES
             and before.last is not None
             and after.last is not None
         ):
@@ -222,13 +231,20 @@ def _of_mask(one: Mask, other: Mask) -> list[Strokes] | None:
     return found
 
 
-def _differing(one: BaseModel, other: BaseModel) -> set[str]:
-    """Return the names of the fields that differ; their kinds are one of them."""
+def _differing(
+    one: BaseModel, other: BaseModel, *, besides: Container[str] = ()
+) -> set[str]:
+    """Return the names of the fields that differ; their kinds are one of them.
+
+    Of some nothing but being the very same counts: what is in them is looked at later.
+    """
+    if one is other:
+        return set()
     if type(one) is not type(other):
         return {"kind"}
     mine, others = one.__dict__, other.__dict__
     return {
         name
         for name, value in mine.items()
-        if value is not others[name] and value != others[name]
+        if value is not others[name] and (name in besides or value != others[name])
     }
