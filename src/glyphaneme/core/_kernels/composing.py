@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 from numba import carray, from_dtype, njit, types
 
-from glyphaneme.core._kernels.addressing import pointer
+from glyphaneme.core._kernels.addressing import lined_up, pointer
 from glyphaneme.core._kernels.blend_loops import blend_copied, blend_span, blend_veiled
 from glyphaneme.core._kernels.layout import (
     CHUNK,
@@ -687,11 +687,11 @@ def compose_rows_into(
         last,
         left,
         end,
-        np.empty(4 * CHUNK + TONED_FLOATS, np.float32),
-        np.empty(SCRATCH_TEXELS, np.uint32),
+        lined_up(4 * CHUNK + TONED_FLOATS),
+        lined_up(SCRATCH_TEXELS).view(np.uint32),
         np.empty((lines, layers.shape[0], SPAN_COLUMNS), np.int64),
         np.empty(10, np.float64),
-        np.empty(2 * CHUNK, np.float32),
-        np.empty(groups * PLANES, np.float32),
+        lined_up(2 * CHUNK),
+        lined_up(groups * PLANES),
         np.empty(groups, np.bool_),
     )

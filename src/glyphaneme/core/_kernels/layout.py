@@ -11,7 +11,12 @@ from typing import Any
 
 import numpy as np
 
-CHUNK = 1024
+CHUNK = 1136
+"""Pixels at a time, and how far planes lie apart.
+
+At a power of two, the same place of all planes would fall on the same few lines of the
+nearest memory, and a write to one would hold up reads of the others.
+"""
 # The composite so far: straight colour and alpha.
 R, G, B, A = 0, CHUNK, 2 * CHUNK, 3 * CHUNK
 # The layer being laid over it.

@@ -69,7 +69,7 @@ SPARE = 8 * CHUNK
 ROOM = 11 * CHUNK
 PACKED = 12 * CHUNK
 """Three planes of colours that leave the gamut: where `ROOM` is below zero."""
-BLOCK = 128
+BLOCK = 144
 """Colours whose cubics are written at once, beyond those three planes."""
 CUBE = 3 * CHUNK
 REDS, GREENS, BLUES = CUBE + BLOCK, CUBE + 4 * BLOCK, CUBE + 7 * BLOCK

@@ -16,6 +16,7 @@ from typing import NamedTuple
 import numpy as np
 from numba import njit, types
 
+from glyphaneme.core._kernels.addressing import lined_up
 from glyphaneme.core._kernels.layout import (
     CHUNK,
     INLINED,
@@ -525,8 +526,8 @@ def warp_rows_into(
     source = Source(levels, size, opaque, averaged)
     way = Way(home, moves, grid)
     room = Room(
-        np.empty(SCRATCH_FLOATS, np.float32),
-        np.empty(SCRATCH_TEXELS, np.uint32),
+        lined_up(SCRATCH_FLOATS),
+        lined_up(SCRATCH_TEXELS).view(np.uint32),
         np.empty(2 * CHUNK + 4, np.float64),
     )
     look, run = np.zeros(3, np.int64), np.zeros(3, np.int64)
