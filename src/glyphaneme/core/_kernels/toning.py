@@ -73,23 +73,24 @@ BLOCK = 144
 """Colours whose cubics are written at once, beyond those three planes."""
 CUBE = 3 * CHUNK
 REDS, GREENS, BLUES = CUBE + BLOCK, CUBE + 4 * BLOCK, CUBE + 7 * BLOCK
-LEAST, SHARE = CUBE + 10 * BLOCK, CUBE + 11 * BLOCK
-FLOATS = PACKED + CHUNK + SHARE
+LEAST = CUBE + 10 * BLOCK
+FLOATS = PACKED + CHUNK + LEAST
 """How far all of these reach."""
 F32 = np.float32
 I32 = np.int32
-HALVINGS = 5
-TANGENTS = 2
+HALVINGS = 7
 VIVID = F32(1 / 0.32)
 """Of chroma: what is as colourful as this, vibrance leaves alone."""
 GREYISH = F32(1 / 0.04)
 LEAVES = F32(5e-4)
+EDGE = HALF + LEAVES
+"""How far from the middle of the gamut a component may be."""
 LEVEL = F32(1e-6)
 """A slope that is none."""
 LEAST_POWERED, LOWEST = F32(1e-9), F32(-40)
 """What is raised as 0 is, and the power of two that stands for that: far below a level,
 and so large that what is reckoned from it is slowed by no denormal number."""
-TWO, THREE = F32(2), F32(3)
+THREE = F32(3)
 WORD = 4
 """Bytes of a float32."""
 
@@ -282,18 +283,20 @@ def lay_back(x: np.ndarray, n: int) -> None:
 
 @njit(**INLINED)
 def component(x: np.ndarray, cubic: int, i: int, k: F32) -> F32:
-    """Return a component of linear light at a share of chroma."""
+    """Return how far a component is above the middle at a share of chroma."""
     c1, c2, c3 = x[cubic + i], x[cubic + BLOCK + i], x[cubic + 2 * BLOCK + i]
     return x[CUBE + i] + k * (c1 + k * (c2 + k * c3))
 
 
 @njit(**INLINED)
-def tangent(x: np.ndarray, cubic: int, i: int, k: F32) -> tuple[F32, F32]:
+def tangent(x: np.ndarray, place: int, i: int, k: F32) -> tuple[F32, F32]:
     """Return how far a component is from the edge it goes to, and how fast it goes."""
-    c1, c2, c3 = x[cubic + i], x[cubic + BLOCK + i], x[cubic + 2 * BLOCK + i]
-    height = x[CUBE + i] + k * (c1 + k * (c2 + k * c3))
-    slope = c1 + k * (TWO * c2 + k * (THREE * c3))
-    rest = height + LEAVES if slope < ZERO else ONE + LEAVES - height
+    c1, c2, c3 = x[place + i], x[place + BLOCK + i], x[place + 2 * BLOCK + i]
+    cubic = k * c3
+    square = c2 + cubic
+    once = c1 + k * square
+    height, slope = x[CUBE + i] + k * once, once + k * (square + cubic)
+    rest = EDGE + height if slope < ZERO else EDGE - height
     return rest, max(abs(slope), LEVEL)
 
 
@@ -308,7 +311,7 @@ def sooner(one: tuple[F32, F32], other: tuple[F32, F32]) -> tuple[F32, F32]:
 def keep_gamut(x: np.ndarray, n: int) -> None:
     """Turn roots to linear light with as much chroma as the gamut holds.
 
-    The share of chroma is found by halving, and from there by Newton's method.
+    The share of chroma is found by halving, and a step of Newton's method from there.
     """
     for start in range(0, n, BLOCK):
         keep_block(x[start:], min(BLOCK, n - start))
@@ -323,15 +326,12 @@ def keep_block(x: np.ndarray, n: int) -> None:
         widen(x, step, n)
         step = step * HALF
     step = step + step
+    approach(x, step, n)
     for i in range(n):
-        x[SHARE + i] = x[LEAST + i] + step * HALF
-    for _ in range(TANGENTS):
-        approach(x, step, n)
-    for i in range(n):
-        k = x[SHARE + i]
-        x[R + i] = min(max(component(x, REDS, i, k), ZERO), ONE)
-        x[G + i] = min(max(component(x, GREENS, i, k), ZERO), ONE)
-        x[B + i] = min(max(component(x, BLUES, i, k), ZERO), ONE)
+        k = x[LEAST + i]
+        x[R + i] = min(max(component(x, REDS, i, k) + HALF, ZERO), ONE)
+        x[G + i] = min(max(component(x, GREENS, i, k) + HALF, ZERO), ONE)
+        x[B + i] = min(max(component(x, BLUES, i, k) + HALF, ZERO), ONE)
 
 
 @njit(**PART)
@@ -344,7 +344,7 @@ def write_cubics(x: np.ndarray, n: int) -> None:
         u, v, w = u - grey, v - grey, w - grey
         light = min(max(grey, ZERO), ONE)
         once, twice = THREE * light * light, THREE * light
-        x[CUBE + i] = light * light * light
+        x[CUBE + i] = light * light * light - HALF
         x[LEAST + i] = ZERO
         u2, v2, w2 = u * u, v * v, w * w
         u3, v3, w3 = u2 * u, v2 * v, w2 * w
@@ -388,19 +388,22 @@ def widen(x: np.ndarray, step: F32, n: int) -> None:
         r = component(x, REDS, i, k)
         g = component(x, GREENS, i, k)
         b = component(x, BLUES, i, k)
-        low, high = min(r, min(g, b)), max(r, max(g, b))
-        held = min(low + LEAVES, ONE + LEAVES - high) >= ZERO
+        held = max(abs(r), max(abs(g), abs(b))) <= EDGE
         x[LEAST + i] = k if held else least
 
 
 @njit(**PART)
 def approach(x: np.ndarray, step: F32, n: int) -> None:
-    """Move shares to where the first component's tangent meets its edge."""
+    """Move shares to where the first component's tangent meets its edge.
+
+    It is drawn in the middle of what the halvings left.
+    """
     for i in range(n):
-        k, least = x[SHARE + i], x[LEAST + i]
+        least = x[LEAST + i]
+        k = least + step * HALF
         first = sooner(tangent(x, REDS, i, k), tangent(x, GREENS, i, k))
         rest, slope = sooner(first, tangent(x, BLUES, i, k))
-        x[SHARE + i] = min(max(k + rest / slope, least), least + step)
+        x[LEAST + i] = min(max(k + rest / slope, least), least + step)
 
 
 @njit(**PART)
