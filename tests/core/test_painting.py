@@ -371,11 +371,12 @@ def test_impossible_strokes_are_refused(fields) -> None:
         Stroke(**{"points": LINE, "size": 60, **fields})
 
 
-def test_stroke_over_too_many_pixels_says_what_to_do() -> None:
+@pytest.mark.parametrize("size", [1, 60, 300])
+def test_stroke_over_too_many_pixels_says_what_to_do(size: int) -> None:
     points = tuple((40_000.0 * (n % 2), n, 1) for n in range(200))
 
     with pytest.raises(ValidationError, match="paint it in pieces"):
-        Stroke(points=points, size=300)
+        Stroke(points=points, size=size)
 
 
 def test_strokes_that_are_not_what_they_say_are_refused() -> None:

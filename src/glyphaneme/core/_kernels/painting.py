@@ -129,9 +129,14 @@ def extremes_of(texels: np.ndarray) -> tuple[int, int]:
 
 
 @njit(**INLINED)
-def place_of(room: int, least: int, most: int) -> int:
-    """Return what stands for a channel that was written where there is room."""
-    return -1 - least if least == most else room
+def put(
+    least: int, most: int, tile: np.ndarray, place: np.ndarray, extremes: np.ndarray
+) -> None:
+    """Write what stands for a channel where it was written: its room, or its value."""
+    extremes[0], extremes[1] = least, most
+    if least == most:
+        tile[0] = -1 - least
+    place[0] = tile[0]
 
 
 @njit(
@@ -182,14 +187,16 @@ def lay_stroke(
             continue
         for channel in range(2):
             before = places[channel, row - top, column - left]
-            room = tiles[at, 2 + channel]
-            out = carray(pointer(room), (TEXELS,), np.uint16)
+            out = carray(pointer(tiles[at, 2 + channel]), (TEXELS,), np.uint16)
             added = kept if channel else MOST
             least, most = lay_channel(before, flat, share, added, out)
-            found = extremes[channel, row - top, column - left]
-            found[0], found[1] = least, most
-            tiles[at, 2 + channel] = place_of(room, least, most)
-            places[channel, row - top, column - left] = tiles[at, 2 + channel]
+            put(
+                least,
+                most,
+                tiles[at, 2 + channel :],
+                places[channel, row - top, column - left :],
+                extremes[channel, row - top, column - left],
+            )
 
 
 @njit(**INLINED)
@@ -324,14 +331,17 @@ def halve_tiles(
         upper, first = 2 * row - finer_top, 2 * column - finer_left
         tiles[at, 4] = 1
         for channel in range(2):
-            room = tiles[at, 2 + channel]
-            out: Any = carray(pointer(room), (TILE_STRIDE, TILE_STRIDE), np.uint16)
+            room = pointer(tiles[at, 2 + channel])
+            out: Any = carray(room, (TILE_STRIDE, TILE_STRIDE), np.uint16)
             for down in range(AROUND):
                 for across in range(AROUND):
                     place = place_at(finer[channel], upper + down, first + across)
                     halve_one(place, down, across, out)
             least, most = extremes_of(out.reshape(TEXELS))
-            found = extremes[channel, row - top, column - left]
-            found[0], found[1] = least, most
-            tiles[at, 2 + channel] = place_of(room, least, most)
-            places[channel, row - top, column - left] = tiles[at, 2 + channel]
+            put(
+                least,
+                most,
+                tiles[at, 2 + channel :],
+                places[channel, row - top, column - left :],
+                extremes[channel, row - top, column - left],
+            )

@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
+from glyphaneme.core._kernels.masking import TILE
 from glyphaneme.core.errors import StrokeLimitError, StrokeMissingError
 
 if TYPE_CHECKING:
@@ -65,9 +66,13 @@ class Stroke(BaseModel):
 
     @property
     def area(self) -> float:
-        """About how many pixels the brush goes over, each as often as it does."""
+        """About how many pixels the brush goes over, each as often as it does.
+
+        They are kept in tiles: it counts as being as wide as one at least.
+        """
         steps = sum(math.dist(one[:2], two[:2]) for one, two in pairwise(self.points))
-        return (steps + len(self.points) * self.size) * self.size
+        wide = max(self.size, TILE)
+        return (steps + len(self.points) * wide) * wide
 
 
 def stroke_id(previous: str | None, stroke: Stroke) -> str:

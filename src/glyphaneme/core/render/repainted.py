@@ -208,11 +208,8 @@ def _of_mask(one: Mask | None, other: Mask | None) -> list[Strokes] | None:
         return []
     if one is None or other is None:
         return None
-    differing = _differing(one, other, besides={"parts"})
-    if not differing:
-        return []
-    # A photo's own colours follow from its whole mask.
-    if other.cleaned or differing != {"parts"} or len(one.parts) != len(other.parts):
+    alike = _differing(one, other, besides={"parts"}) <= {"parts"}
+    if not alike or len(one.parts) != len(other.parts):
         return None
     found = []
     for before, after in zip(one.parts, other.parts, strict=True):
@@ -228,7 +225,8 @@ def _of_mask(one: Mask | None, other: Mask | None) -> list[Strokes] | None:
         ):
             return None
         found.append(Strokes(before.last, after.last))
-    return found
+    # A photo's own colours follow from its whole mask.
+    return None if found and other.cleaned else found
 
 
 def _differing(
