@@ -174,11 +174,12 @@ def painted_all(painting: Painting, strokes: Sequence[Stroke]) -> Painting:
     >>> painted_all(Painting(), [dab]).level_at(0).texels[0, 0][:, 30, 30].tolist()
     [65535, 65535]
     """
-    ways = [brushed(stroke) for stroke in strokes]
-    near = [tiles_near(points) for points in ways]
-    draft = painting.level_at(0).drafted(set().union(*near))
+    draft = painting.level_at(0).drafted(())
     touched: set[At] = set()
-    for stroke, points, wanted in zip(strokes, ways, near, strict=True):
+    for stroke in strokes:
+        points = brushed(stroke)
+        wanted = tiles_near(points)
+        draft.make_room(wanted)
         touched.update(draft.lay(stroke, points, wanted, {}))
     count = painting.strokes + len(strokes)
     return Painting(draft.level, count, before=painting, touched=touched)
