@@ -3,9 +3,9 @@
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "@/app/App";
-import { applyTheme } from "@/features/wall/useTheme";
+import { followTheme } from "@/features/wall/useTheme";
 
-applyTheme();
+followTheme();
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

@@ -13,9 +13,6 @@ from typing import TYPE_CHECKING
 
 from glyphaneme.services.studio import open_studio
 from glyphaneme.store.database import open_database, session_factory
-from glyphaneme.store.notices import listen
-from glyphaneme.web.events import Broadcaster, EventStreams
-from glyphaneme.web.factory import WebSettings, create_app
 
 if TYPE_CHECKING:
     from glyphaneme.services.studio import Studio
@@ -62,7 +59,11 @@ def make_studio(surroundings: Surroundings, *, is_web: bool = False) -> Studio:
 
 def run_web(arguments: list[str]) -> int:
     """Run the web server until it is told to stop."""
-    # Imported late: the worker needs no web server.
+    # Imported late: the worker needs no web server, and describing its interface
+    # takes seconds.
+    from glyphaneme.store.notices import listen
+    from glyphaneme.web.events import Broadcaster, EventStreams
+    from glyphaneme.web.factory import WebSettings, create_app
     from glyphaneme.web.gateway import Gateway
     from glyphaneme.web.serving import run_server
 
@@ -95,6 +96,8 @@ def run_worker() -> int:
 
 def print_openapi() -> int:
     """Print the description of the HTTP interface, as JSON; needs no database."""
+    from glyphaneme.web.factory import WebSettings, create_app
+
     here = Path()
     nowhere = Surroundings("postgresql://nowhere", here, LOCAL_HOSTS, here, here, here)
     settings = WebSettings(allowed_hosts=LOCAL_HOSTS, page_folder=Path())

@@ -10,7 +10,7 @@ import time
 from http import HTTPStatus
 from pathlib import Path
 
-USUAL_S = 150.0
+USUAL_S = 110.0
 LOOK_EVERY_S = 0.2
 ENTRY_POINT = "composing.compose_rows_into*.nbi"
 PAGE = """<!doctype html><html lang="en"><meta charset="utf-8">

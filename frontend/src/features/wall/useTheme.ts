@@ -1,26 +1,44 @@
-/** Day or night, remembered by the browser; at first as the system has it. */
+/** Day or night, remembered by the browser; until one is chosen, as the system has it. */
 
-import { useCallback, useState } from "react";
+import { useSyncExternalStore } from "react";
 
 export type Theme = "day" | "night";
 
 const KEY = "glyphaneme.theme";
+const listeners = new Set<() => void>();
 
-/** Put the theme that was chosen last onto the page. */
-export function applyTheme(): Theme {
-  const kept = localStorage.getItem(KEY);
-  const dark = window.matchMedia("(prefers-color-scheme: dark)").matches;
-  const theme: Theme = kept === "day" || kept === "night" ? kept : dark ? "night" : "day";
-  document.documentElement.setAttribute("data-theme", theme);
-  return theme;
+/** Put the theme onto the page, and turn it when the system or another window does. */
+export function followTheme(): void {
+  apply();
+  system().addEventListener("change", apply);
+  window.addEventListener("storage", apply);
 }
 
-export function useTheme(): [Theme, (theme: Theme) => void] {
-  const [theme, setTheme] = useState<Theme>(applyTheme);
-  const choose = useCallback((next: Theme) => {
-    localStorage.setItem(KEY, next);
-    applyTheme();
-    setTheme(next);
-  }, []);
-  return [theme, choose];
+export function useTheme(): readonly [Theme, (theme: Theme) => void] {
+  return [useSyncExternalStore(subscribe, current), choose];
+}
+
+function system(): MediaQueryList {
+  return window.matchMedia("(prefers-color-scheme: dark)");
+}
+
+function current(): Theme {
+  const kept = localStorage.getItem(KEY);
+  if (kept === "day" || kept === "night") return kept;
+  return system().matches ? "night" : "day";
+}
+
+function apply(): void {
+  document.documentElement.setAttribute("data-theme", current());
+  for (const tell of listeners) tell();
+}
+
+function choose(theme: Theme): void {
+  localStorage.setItem(KEY, theme);
+  apply();
+}
+
+function subscribe(tell: () => void): () => void {
+  listeners.add(tell);
+  return () => listeners.delete(tell);
 }

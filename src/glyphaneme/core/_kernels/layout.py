@@ -40,6 +40,13 @@ KERNEL: dict[str, Any] = {
     "error_model": "numpy",
 }
 # Compiled into the kernels that call them, and kept in no cache of their own: each
-# cached function costs some 50 ms at every start.
-PART: dict[str, Any] = {"nogil": True, "fastmath": True, "error_model": "numpy"}
+# cached function costs some 50 ms at every start. Nothing else calls them: without
+# what calls from Python need they compile sooner.
+PART: dict[str, Any] = {
+    "nogil": True,
+    "fastmath": True,
+    "error_model": "numpy",
+    "no_cpython_wrapper": True,
+    "no_cfunc_wrapper": True,
+}
 INLINED: dict[str, Any] = {**PART, "forceinline": True}
