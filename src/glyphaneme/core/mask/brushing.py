@@ -55,7 +55,7 @@ def tiles_near(points: PointsF64) -> set[At]:
     set of (row, column)
         In tiles.
     """
-    reach = float(points[:, 2].max()) + 1
+    reach = max(points[:, 2].tolist()) + 1
     if len(points) > 1:
         reach += STATION / 2
     found: set[At] = set()

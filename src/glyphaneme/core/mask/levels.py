@@ -84,7 +84,7 @@ class Level:
     @cached_property
     def shows(self) -> bool:
         """Whether anything is shown of what is covered; hiding strokes show nothing."""
-        return bool(self.extremes[SHOWN].any())
+        return bool(self.extremes[SHOWN].max())
 
     def tile_at(self, at: At) -> tuple[Tile, Extremes]:
         """Return a tile, with least and greatest value of both its channels.
