@@ -208,6 +208,32 @@ def test_try_strip_is_one_stop_for_tab_and_arrow_keys_go_through_it(
     assert layers[1]["blend"] == mode.lower().replace(" ", "-")
 
 
+def test_letters_go_on_working_after_clicks_beside_the_work(
+    hands: Hands, project: Any
+) -> None:
+    page = hands.page
+    hands.open_desk(project)
+    page.keyboard.press("s")
+    page.get_by_role("button", name="Lay on Lantern glow").first.click()
+    hands.settle()
+
+    page.keyboard.press("s")
+    page.keyboard.press("b")
+    page.get_by_role("option", name="Screen").click()
+    page.keyboard.press("p")
+    expect(hands.facet("Place")).to_have_attribute("aria-expanded", "true")
+    hands.pile.get_by_role("button", name="pixels and %").click()
+    page.keyboard.press("Escape")
+    page.keyboard.press("c")
+    expect(hands.facet("Cut")).to_have_attribute("aria-expanded", "true")
+    page.keyboard.press("p")
+
+    # Not the centimetres that begin with the letter.
+    expect(hands.pile.get_by_role("button", name="pixels and %")).to_be_visible()
+    hands.settle()
+    assert hands.saved(project)["composite"]["layers"][-1]["blend"] == "screen"
+
+
 def test_number_of_the_sheet_keeps_the_focus_while_it_is_changed(
     hands: Hands, project: Any
 ) -> None:

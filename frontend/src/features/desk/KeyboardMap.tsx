@@ -40,7 +40,7 @@ export function KeyboardMap({ isOpen, onClose }: KeyboardMapProps): ReactElement
     <Sheet title="What the keys do" isOpen={isOpen} onClose={onClose}>
       <Setting>
         <Tick isSelected={plainKeys} onChange={setPlainKeys}>
-          Keys without Control work on the stage and in the pile
+          Keys without Control work, wherever nothing is typed
         </Tick>
       </Setting>
       <List>

@@ -95,23 +95,62 @@ test("keys typed into a field do nothing else", async () => {
   expect(showMap).not.toHaveBeenCalled();
 });
 
-test("plain keys are heard on the stage and in the pile, and nowhere else", async () => {
+/** Put the focus on an element somewhere on the page. */
+function focusOn(html: string): void {
+  document.body.insertAdjacentHTML("beforeend", html);
+  document.querySelector<HTMLElement>("[data-here]")?.focus();
+}
+
+test.each([
+  ["the stage", "<button data-here data-stage></button>"],
+  ["the pile", "<button data-here data-pile></button>"],
+  ["a button beside the work", "<button data-here></button>"],
+  ["a tick", '<input data-here type="checkbox">'],
+  ["the try strip", '<div data-tries><i role="listbox"><b data-here tabindex="0"></b></i></div>'],
+])("letters are heard on %s", async (_, html) => {
   const { desk } = hear();
-  for (const [marks, heard] of [
-    ["data-stage", 1],
-    ["data-pile", 2],
-    ["data-other", 2],
-  ] as const) {
-    const part = document.body.appendChild(document.createElement("button"));
-    part.setAttribute(marks, "");
-    part.focus();
+  focusOn(html);
 
-    await userEvent.keyboard("o");
+  await userEvent.keyboard("o");
 
-    expect(desk.edits).toHaveLength(heard);
-  }
-  await userEvent.keyboard("{Control>}z{/Control}");
+  expect(desk.edits).toMatchObject([{ kind: "show_layer" }]);
+});
+
+test.each([
+  ["a list", '<i role="listbox"><b data-here tabindex="0"></b></i>'],
+  ["a menu", '<i role="menu"><b data-here tabindex="0"></b></i>'],
+  ["a dialog", '<i role="dialog"><button data-here></button></i>'],
+  ["a search", '<input data-here type="search">'],
+])("letters are not heard on %s", async (_, html) => {
+  const { desk } = hear();
+  focusOn(html);
+
+  await userEvent.keyboard("o");
+
+  expect(desk.edits).toEqual([]);
+});
+
+test("what takes a layer away is heard at work alone, chords everywhere", async () => {
+  const { desk } = hear();
+  focusOn("<button data-here></button>");
+
+  await userEvent.keyboard("{Delete}{Backspace}{PageUp}{Escape}{Control>}z{/Control}");
+
+  expect(desk.edits).toEqual([]);
+  expect(useDesk.getState().openLayer).toBe("front");
   expect(desk.moves).toEqual(["undo"]);
+});
+
+test("a word that offers others hears letters only after the desk", async () => {
+  const { desk } = hear();
+  focusOn('<div data-pile><button data-here aria-haspopup="listbox"></button></div>');
+  const heard = vi.fn();
+  document.querySelector("[data-here]")?.addEventListener("keydown", heard);
+
+  await userEvent.keyboard("ox");
+
+  expect(desk.edits).toHaveLength(1);
+  expect(heard).toHaveBeenCalledOnce();
 });
 
 test("plain keys can be switched off, and chords stay", async () => {

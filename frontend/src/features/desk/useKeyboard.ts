@@ -18,6 +18,7 @@ import {
   toggleShown,
 } from "@/features/desk/commands";
 import type { DeskActions } from "@/features/desk/DeskContext";
+import { comesFirst, isChord, isMeant } from "@/features/desk/meantKeys";
 import { manyChosen } from "@/features/stage/choosing";
 import { drawByKey } from "@/features/stage/drawing";
 import { resizeHeld, swapHeld } from "@/features/stage/roughing";
@@ -28,7 +29,6 @@ import { MENDING } from "@/model/mends";
 import { useDesk } from "@/state/desk";
 import { useJudging } from "@/state/judging";
 import { expectedComposite } from "@/state/project";
-import { useSettings } from "@/state/settings";
 
 export interface Shortcut {
   readonly keys: string;
@@ -97,6 +97,11 @@ export function useKeyboard(desk: DeskActions, showMap: () => void): void {
       if (event.key === "?") showMap();
       if (obey(event, desk)) event.preventDefault();
     };
+    const onKeyDownFirst = (event: KeyboardEvent) => {
+      if (!comesFirst(event) || !isMeant(event) || !obey(event, desk)) return;
+      event.preventDefault();
+      event.stopPropagation();
+    };
     const letGo = () => {
       useDesk.getState().actions.setSeeThrough(false);
       useDesk.getState().actions.setUncut(false);
@@ -108,11 +113,13 @@ export function useKeyboard(desk: DeskActions, showMap: () => void): void {
       if (key === "n") swap.up();
     };
     window.addEventListener("keydown", onKeyDown);
+    window.addEventListener("keydown", onKeyDownFirst, { capture: true });
     window.addEventListener("keyup", onKeyUp);
     // A key that is let go of elsewhere is not heard of here.
     window.addEventListener("blur", letGo);
     return () => {
       window.removeEventListener("keydown", onKeyDown);
+      window.removeEventListener("keydown", onKeyDownFirst, { capture: true });
       window.removeEventListener("keyup", onKeyUp);
       window.removeEventListener("blur", letGo);
     };
@@ -169,23 +176,6 @@ function forLayer(event: KeyboardEvent, desk: DeskActions): boolean {
 function layerCommand({ key, shiftKey }: KeyboardEvent): LayerCommand | undefined {
   const name = key.length === 1 ? key.toLowerCase() : key;
   return (shiftKey ? LAYER_KEYS[`Shift ${name}`] : undefined) ?? LAYER_KEYS[name];
-}
-
-/** Tell whether a key is pressed together with Control or its like. */
-function isChord(event: KeyboardEvent): boolean {
-  return event.ctrlKey || event.metaKey || event.altKey;
-}
-
-/** Tell whether a key is meant for the desk, and not for what has the focus. */
-function isMeant(event: KeyboardEvent): boolean {
-  if (isTyping(event.target)) return false;
-  return isChord(event) || (useSettings.getState().plainKeys && isAtWork(event.target));
-}
-
-/** Tell whether plain keys mean the work: on the stage, in the pile, or nowhere else. */
-function isAtWork(target: EventTarget | null): boolean {
-  if (target === document.body || target === window) return true;
-  return target instanceof Element && target.closest("[data-stage],[data-pile]") !== null;
 }
 
 function nudgeOnStage(
@@ -265,11 +255,3 @@ const LAYER_KEYS: Readonly<Record<string, LayerCommand>> = {
   PageDown: (desk, layer) => shiftInPile(desk, layer, -1),
   Escape: () => useDesk.getState().actions.open(null),
 };
-
-function isTyping(target: EventTarget | null): boolean {
-  if (!(target instanceof HTMLElement)) return false;
-  const textual = target instanceof HTMLInputElement && target.type !== "range";
-  return (
-    textual || target.isContentEditable || target.closest("[role=dialog],[role=menu]") !== null
-  );
-}

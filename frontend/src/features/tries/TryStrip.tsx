@@ -216,7 +216,7 @@ function Tries({ label, groups, note = null }: TriesProps): ReactElement {
     if (found && !found.isChosen) desk.edit(found.edit);
   };
   return (
-    <Strip aria-label={label} onPointerLeave={() => setTried(null)}>
+    <Strip aria-label={label} data-tries="" onPointerLeave={() => setTried(null)}>
       <List
         aria-label={label}
         orientation="horizontal"
