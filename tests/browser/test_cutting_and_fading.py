@@ -418,3 +418,28 @@ def test_cut_is_taken_from_another_layer_where_it_lies(hands: Hands, card: Any) 
     page.keyboard.press("Escape")
     assert hands.color_at(hands.on_stage(card, 200, 200)) == (254, 0, 0)
     assert hands.color_at(hands.on_stage(card, 500, 200)) == (0, 0, 0)
+
+
+def test_open_layer_is_saved_alone_without_what_is_cut_away(
+    hands: Hands, photo: Any, tmp_path: Path
+) -> None:
+    state = hands.begin(photo("forest-dusk"), photo("lantern-glow"))
+    hands.open_desk(state)
+    hands.open_layer("Lantern glow", "Cut")
+    hands.page.get_by_role("button", name="a circle").click()
+    hands.page.get_by_role("button", name="in the middle", exact=True).click()
+    hands.settle()
+
+    hands.page.get_by_role("button", name="Finish…").click()
+    hands.page.get_by_text("The open layer alone").click()
+    hands.page.get_by_text("PNG, every pixel exact").click()
+    with hands.page.expect_download() as download:
+        hands.page.get_by_role("button", name="Save the picture").click()
+    download.value.save_as(tmp_path / "saved.png")
+
+    assert download.value.suggested_filename == "lantern-glow.png"
+    with Image.open(tmp_path / "saved.png") as saved:
+        alpha = np.asarray(saved)[..., 3]
+    assert alpha.shape == (600, 900)
+    assert alpha[300, 450] == 255
+    assert not alpha[[0, 0, -1, -1], [0, -1, 0, -1]].any()

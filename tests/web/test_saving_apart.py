@@ -1,4 +1,4 @@
-"""Layers are saved each by itself, as pictures of one size in one ZIP."""
+"""Layers are saved each by itself, in one ZIP, or one alone as the picture."""
 
 from __future__ import annotations
 
@@ -49,10 +49,13 @@ class Pair:
         address = f"/api/projects/{self.state['id']}/exports"
         return self.client.post(address, json={"request": request})
 
-    def saved(self, *apart: str, **wishes: object) -> dict[str, Image.Image]:
+    def made(self, *apart: str, **wishes: object) -> TestResponse:
         job = self.ask(*apart, **wishes).get_json()
         run_job(self.studio, uuid.UUID(job["id"]), make_file)
-        answer = self.client.get(f"/api/exports/{job['id']}/file")
+        return self.client.get(f"/api/exports/{job['id']}/file")
+
+    def saved(self, *apart: str, **wishes: object) -> dict[str, Image.Image]:
+        answer = self.made(*apart, **wishes)
         assert answer.content_type == "application/zip"
         assert "spring-and-tent.zip" in answer.headers["Content-Disposition"]
         pack = zipfile.ZipFile(io.BytesIO(answer.data))
@@ -136,3 +139,68 @@ def test_layers_of_one_name_are_two_files(pair: Pair) -> None:
     pair.edit(kind="name_layer", layer_id="spring", name="The tent")
 
     assert list(pair.saved("spring", "tent")) == ["1-the-tent.png", "2-the-tent.png"]
+
+
+def test_a_piece_is_the_picture_on_nothing_with_its_cut_and_fades(pair: Pair) -> None:
+    half = {"kind": "rectangle", "id": "p", "x": 30, "y": 10, "width": 60, "height": 20}
+    pair.edit(kind="add_part", layer_id="tent", part=half)
+
+    answer = pair.made(piece="tent")
+
+    assert answer.content_type == "image/png"
+    assert "the-tent.png" in answer.headers["Content-Disposition"]
+    with Image.open(io.BytesIO(answer.data)) as picture:
+        shown = np.asarray(picture)
+    assert shown.shape == (20, 30, 4)
+    assert shown[shown[..., 3] > 0, :3].tolist() == [[0xC0, 0x20, 0x20]] * int(
+        (shown[..., 3] > 0).sum()
+    )
+    full, faded, gone = (int(value) for value in shown[5, [2, 15, 27], 3])
+    assert (full, gone) == (255, 0)
+    assert 100 < faded < 140
+    assert not shown[15, :, 3].any()
+
+
+def test_a_hidden_piece_is_shown_and_a_jpeg_has_the_matte_behind(pair: Pair) -> None:
+    half = {"kind": "rectangle", "id": "p", "x": 15, "y": 20, "width": 30, "height": 40}
+    pair.edit(kind="add_part", layer_id="spring", part=half)
+
+    answer = pair.made(piece="spring", format="jpeg", quality=100, matte="#0000ff")
+
+    with Image.open(io.BytesIO(answer.data)) as picture:
+        shown = np.asarray(picture.convert("RGB")).astype(int)
+    assert np.abs(shown[10, 5] - [0x20, 0xA0, 0x40]).max() < 6
+    assert np.abs(shown[10, 25] - [0, 0, 255]).max() < 6
+
+
+def test_a_piece_that_follows_another_layer_follows_it(pair: Pair) -> None:
+    half = {"kind": "rectangle", "id": "p", "x": 15, "y": 20, "width": 30, "height": 40}
+    pair.edit(kind="add_part", layer_id="spring", part=half)
+    follows = {"kind": "layer", "id": "f", "layer_id": "spring", "quality": "shape"}
+    pair.edit(kind="add_part", layer_id="tent", part=follows)
+    pair.edit(kind="fade_layer", layer_id="tent", fades=[])
+
+    with Image.open(io.BytesIO(pair.made(piece="tent").data)) as picture:
+        assert np.asarray(picture)[10, [5, 25], 3].tolist() == [255, 0]
+
+
+@pytest.mark.parametrize(
+    "wishes",
+    [
+        {"piece": "gone"},
+        {"piece": "all"},
+        {"piece": "tent", "apart": ["spring"]},
+        {"piece": "tent", "format": "openraster"},
+        {"piece": ""},
+        {"piece": 7},
+    ],
+)
+def test_what_cannot_be_a_piece_gets_a_sentence(
+    pair: Pair, wishes: dict[str, object]
+) -> None:
+    pair.edit(kind="add_toning", layer_id="all", name="All")
+
+    answer = pair.ask(**wishes)
+
+    assert answer.status_code in {404, 409, 422}
+    assert answer.get_json()["detail"]

@@ -27,6 +27,7 @@ def run_render(options: argparse.Namespace) -> int:
     """Render the file; return the exit status."""
     # Imported late: serving must not wait for the compositor.
     from glyphaneme.codecs.errors import PictureRefusedError
+    from glyphaneme.core.errors import CoreError
     from glyphaneme.services.errors import ServiceError
     from glyphaneme.services.rendering import FORMAT_ENDINGS, render_layered
 
@@ -48,7 +49,7 @@ def run_render(options: argparse.Namespace) -> int:
                 layer_name=options.layer,
             )
         draft.rename(options.output)
-    except (ServiceError, PictureRefusedError, OSError) as error:
+    except (CoreError, ServiceError, PictureRefusedError, OSError) as error:
         return _fail(str(error))
     finally:
         draft.unlink(missing_ok=True)

@@ -7,14 +7,14 @@ import shutil
 import tempfile
 import uuid
 import zipfile
-from typing import TYPE_CHECKING, BinaryIO, Final, Literal, NamedTuple, cast
+from typing import TYPE_CHECKING, BinaryIO, Final, Literal, NamedTuple, Self, cast
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from glyphaneme.codecs import FileFormat, FileSpec, Shape, let_go, write_bands
 from glyphaneme.codecs.openraster import MEDIA_TYPE
 from glyphaneme.core.color import Color
-from glyphaneme.core.document.apart import alone
+from glyphaneme.core.document.apart import alone, piece
 from glyphaneme.core.document.model import LayerId
 from glyphaneme.core.place import Pyramid
 from glyphaneme.core.render import View, all_needed, render_bands
@@ -60,7 +60,8 @@ class ExportRequest(BaseModel):
 
     A layered file, "openraster", always has the canvas's own size. Where layers are
     named in `apart`, each is made a picture by itself, on the same sheet, and the file
-    is a ZIP of those.
+    is a ZIP of those. A layer that is named as `piece` is the picture, as large as the
+    sheet and see-through around it.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -71,6 +72,14 @@ class ExportRequest(BaseModel):
     quality: int = Field(default=90, ge=1, le=100)
     matte: Color = "#ffffff"
     apart: tuple[LayerId, ...] = Field(default=(), max_length=MAX_APART)
+    piece: LayerId | None = None
+
+    @model_validator(mode="after")
+    def _is_of_one_kind(self) -> Self:
+        if self.piece is not None and (self.apart or self.format == LAYERED):
+            message = "a piece is one picture: it cannot be a layered file, nor apart"
+            raise ValueError(message)
+        return self
 
 
 class FinishedFile(BaseModel):
@@ -103,6 +112,9 @@ def start_export(
     _require_size(request, export_height(composite.canvas, request.width))
     for layer in request.apart:
         alone(composite, layer)
+    name = project.name
+    if request.piece is not None:
+        name = piece(composite, request.piece).layers[0].name
     return begin_job(
         visit,
         JobRow(
@@ -110,7 +122,7 @@ def start_export(
             kind=JobKind.EXPORT,
             project_id=project_id,
             request=request.model_dump(mode="json"),
-            file_name=_file_name(project.name, _ending(request)),
+            file_name=_file_name(name, _ending(request)),
         ),
     )
 
@@ -159,9 +171,10 @@ def _make_picture_file(
     studio: Studio, request: ExportRequest, chosen: FileFormat, progress: Progress
 ) -> None:
     with studio.looking() as visit:
-        composite = composite_at(visit, request.revision)
-        assets = assets_of(visit, composite)
-    making = _Making(composite, composite.layers, assets, request, chosen)
+        whole = composite_at(visit, request.revision)
+        composite = whole if request.piece is None else piece(whole, request.piece)
+        assets = assets_of(visit, composite, pile=whole.layers)
+    making = _Making(composite, whole.layers, assets, request, chosen)
     with tempfile.TemporaryFile() as file:
         _write(making, cast("BinaryIO", file), progress)
         progress.finish(file)

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from typing import BinaryIO
+from typing import TYPE_CHECKING, BinaryIO
 
 from glyphaneme.codecs import FileFormat, FileSpec, Shape, write_bands
-from glyphaneme.core.document import Composite
-from glyphaneme.core.document.grouping import on_canvas
+from glyphaneme.core.document.apart import piece
 from glyphaneme.core.render import View, render_bands
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import ExportSizeError, NotThereError
 from glyphaneme.services.layered import assets_of_layered, read_layered
+
+if TYPE_CHECKING:
+    from glyphaneme.core.document import Composite
 
 LONGEST_SIDE = 65_535
 WHITE = "#ffffff"
@@ -42,6 +44,8 @@ def render_layered(
     ------
     PictureRefusedError
         The file cannot be opened.
+    NoSuchWorkError
+        The layer has no pixels of its own.
     NotThereError
         No layer is called that.
     ExportSizeError
@@ -51,7 +55,7 @@ def render_layered(
     assets = assets_of_layered(unpacked)
     composite = unpacked.composite
     if layer_name is not None:
-        composite = _alone(composite, layer_name)
+        composite = _piece(composite, layer_name)
     canvas = composite.canvas
     if canvas.background is None and not chosen.keeps_alpha:
         canvas = with_fields(canvas, background=WHITE)
@@ -79,20 +83,18 @@ def _require_size(width: int, height: int, chosen: FileFormat) -> None:
         raise ExportSizeError(width, height, f"at most {longest} on a side")
 
 
-def _alone(composite: Composite, name: str) -> Composite:
+def _piece(composite: Composite, name: str) -> Composite:
     """Return a composite of one layer; one in a group stays where the group puts it.
 
     Raises
     ------
+    NoSuchWorkError
+        The layer has no pixels of its own.
     NotThereError
         No layer is called that.
     """
     for layer in composite.all_layers():
-        if layer.name != name:
-            continue
-        lifted = on_canvas(composite.path_to(layer.id))
-        shown = with_fields(lifted, visible=True, opacity=1.0)
-        canvas = with_fields(composite.canvas, background=None)
-        return Composite(canvas=canvas, layers=(shown,))
+        if layer.name == name:
+            return piece(composite, layer.id)
     what = f"layer called {name}"
     raise NotThereError(what)

@@ -2,6 +2,7 @@ import { act, cleanup, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { FinishSheet } from "@/features/finish/FinishSheet";
+import { useDesk } from "@/state/desk";
 import { type KnownJob, useJobs } from "@/state/jobs";
 import { useProject } from "@/state/project";
 import { deskWith, showOnDesk } from "@/testing/desk";
@@ -151,4 +152,27 @@ test("a layered file has no size to choose", async () => {
 
   expect(screen.queryByRole("radio", { name: "Half" })).toBeNull();
   expect(screen.getByText(/Every layer as its own picture/)).toBeTruthy();
+});
+
+test("the open layer can be saved alone, on a colour where the format has no see-through", async () => {
+  const desk = deskWith(sampleLayer("back"), sampleLayer("front"));
+  useDesk.getState().actions.open("front", "cut");
+  showOnDesk(desk, <FinishSheet isOpen onClose={() => undefined} />);
+
+  await choose("The open layer alone");
+  expect(screen.getByText(/^front by itself, as large as the sheet/)).toBeTruthy();
+  expect(screen.queryByText(/lies behind see-through places/)).toBeNull();
+  await press("Save the picture");
+  await choose("JPEG, a small file");
+  expect(screen.getByText(/lies behind see-through places/)).toBeTruthy();
+
+  expect(asked[0]?.body.request).toMatchObject({ format: "png", piece: "front", apart: [] });
+});
+
+test("with no layer open, nothing is offered that is not there", () => {
+  useDesk.getState().actions.open(null);
+  show();
+
+  expect(screen.queryByRole("radio", { name: "The open layer alone" })).toBeNull();
+  expect(screen.queryByRole("radio", { name: "Each layer by itself" })).toBeNull();
 });

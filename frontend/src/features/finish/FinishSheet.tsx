@@ -6,9 +6,10 @@ import styled from "styled-components";
 import { exportUrl } from "@/api/calls";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { useFinish } from "@/features/finish/useFinish";
-import { type Canvas, type Composite, isChanging } from "@/model/composite";
+import { type Canvas, type Composite, isChanging, type Layer, layerById } from "@/model/composite";
 import { fromPixels } from "@/model/sizes";
 import { sayLength } from "@/model/wording";
+import { useDesk } from "@/state/desk";
 import { expectedComposite, useComposite } from "@/state/project";
 import { color, font } from "@/theme/tokens";
 import { PlainButton, StrongButton } from "@/ui/Button";
@@ -19,7 +20,7 @@ import { between, NumberBox } from "@/ui/NumberBox";
 import { Progress } from "@/ui/Progress";
 import { Sheet } from "@/ui/Sheet";
 
-type What = "whole" | "apart";
+type What = "whole" | "piece" | "apart";
 type Format = "png" | "jpeg" | "webp" | "tiff" | "openraster";
 
 const FORMATS = [
@@ -33,15 +34,13 @@ const FORMATS = [
 const LAYERED_WORDS =
   "Every layer as its own picture, for other programs; opened here again, all is as it was.";
 
-const WHAT = [
-  { id: "whole", label: "The whole picture" },
-  { id: "apart", label: "Each layer by itself" },
-] as const;
-
 const MOST_APART = EXPORT_REQUEST.apart.maxItems;
 
 const APART_WORDS =
   "One ZIP with a picture of each layer on the whole sheet, all of one size: with its cut, but at full strength and without fades.";
+
+const PIECE_WORDS =
+  "by itself, as large as the sheet and see-through around it: with its cut, fades, tones and shadow, at full strength.";
 
 const SHARES = [
   { id: "100", label: "Full size" },
@@ -97,12 +96,19 @@ function FinishForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
   const [width, setWidth] = useState(canvas.width);
   const [quality, setQuality] = useState(90);
   const [matte, setMatte] = useState("#ffffff");
-  const [what, setWhat] = useState<What>("whole");
+  const { what, piece, setWhat } = useWhat();
   const finish = useFinish(desk.projectId);
   const height = Math.max(1, Math.round((canvas.height * width) / canvas.width));
+  const chooseWhat = (next: What) => {
+    setWhat(next);
+    // What lies on nothing is seldom wanted on a colour.
+    if (next === "piece" && format === "jpeg") setFormat("png");
+  };
   return (
     <Body>
-      <WhatChoice what={what} format={format} onChange={setWhat} />
+      {format === "openraster" ? null : (
+        <WhatChoice what={what} piece={piece} onChange={chooseWhat} />
+      )}
       <Choice<Format> label="Format" value={format} choices={FORMATS} onChange={setFormat} />
       {format === "jpeg" || format === "webp" ? (
         <LabelledSlider
@@ -116,25 +122,17 @@ function FinishForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
           onChangeEnd={setQuality}
         />
       ) : null}
-      {format === "jpeg" && canvas.background === null ? (
-        <Line>
-          <ColorWell label="Colour behind see-through places" value={matte} onChange={setMatte} />
-          <span>lies behind see-through places, since a JPEG has none</span>
-        </Line>
+      {format === "jpeg" && (canvas.background === null || what === "piece") ? (
+        <MatteChoice matte={matte} onChange={setMatte} />
       ) : null}
       {format === "openraster" ? null : (
         <SizeChoice canvas={canvas} width={width} onChange={setWidth} />
       )}
-      <Says>
-        {format === "openraster" ? LAYERED_WORDS : saySize(canvas, width, height)}
-        {format === "webp" && Math.max(width, height) > LONGEST_WEBP
-          ? ` WebP takes at most ${LONGEST_WEBP} pixels on a side; choose a smaller size.`
-          : ""}
-      </Says>
+      <Says>{sayFile(canvas, format, width, height)}</Says>
       <FinishProgress
         finish={finish}
         onStart={() =>
-          finish.start({ format, width, quality, matte, apart: apartFor(what, format) })
+          finish.start({ format, width, quality, matte, ...partsFor(what, format, piece) })
         }
       />
     </Body>
@@ -143,27 +141,53 @@ function FinishForm({ canvas }: { readonly canvas: Canvas }): ReactElement {
 
 interface WhatChoiceProps {
   readonly what: What;
-  readonly format: Format;
+  /** The layer that can be saved alone. */
+  readonly piece: Layer | null;
   onChange(what: What): void;
 }
 
-function WhatChoice({ what, format, onChange }: WhatChoiceProps): ReactElement | null {
+function WhatChoice({ what, piece, onChange }: WhatChoiceProps): ReactElement | null {
   const count = shownLayers(useComposite()).length;
-  if (format === "openraster") return null;
+  const choices: { id: What; label: string }[] = [{ id: "whole", label: "The whole picture" }];
+  if (piece) choices.push({ id: "piece", label: "The open layer alone" });
+  if (count > 1 && count <= MOST_APART) {
+    choices.push({ id: "apart", label: "Each layer by itself" });
+  }
+  if (choices.length === 1) return null;
   return (
     <>
-      <Choice<What>
-        label="What is saved"
-        value={what}
-        choices={WHAT}
-        isDisabled={count < 2 || count > MOST_APART}
-        onChange={onChange}
-      />
+      <Choice<What> label="What is saved" value={what} choices={choices} onChange={onChange} />
       {count > MOST_APART ? (
         <Says>{`At most ${MOST_APART} layers can be saved each by itself; put some together.`}</Says>
       ) : null}
       {what === "apart" ? <Says>{APART_WORDS}</Says> : null}
+      {what === "piece" && piece ? <Says>{`${piece.name} ${PIECE_WORDS}`}</Says> : null}
     </>
+  );
+}
+
+/** Return what is to be saved, and the open layer where that can be it. */
+function useWhat() {
+  const composite = useComposite();
+  const open = useDesk((desk) => desk.openLayer);
+  const [wanted, setWhat] = useState<What>("whole");
+  const layer = composite ? layerById(composite, open) : undefined;
+  const piece = layer && !isChanging(layer) ? layer : null;
+  const what: What = wanted === "piece" && !piece ? "whole" : wanted;
+  return { what, piece, setWhat };
+}
+
+interface MatteChoiceProps {
+  readonly matte: string;
+  onChange(matte: string): void;
+}
+
+function MatteChoice({ matte, onChange }: MatteChoiceProps): ReactElement {
+  return (
+    <Line>
+      <ColorWell label="Colour behind see-through places" value={matte} onChange={onChange} />
+      <span>lies behind see-through places, since a JPEG has none</span>
+    </Line>
   );
 }
 
@@ -173,10 +197,18 @@ function shownLayers(composite: Composite | null): string[] {
     .map(({ id }) => id);
 }
 
-/** Return the layers that are saved each by itself, the front one first. */
-function apartFor(what: What, format: Format): string[] {
+/** Return which layers are saved by themselves: one as the picture, or each, the front one first. */
+function partsFor(
+  what: What,
+  format: Format,
+  piece: Layer | null,
+): { readonly apart: string[]; readonly piece: string | null } {
   const isApart = what === "apart" && format !== "openraster";
-  return isApart ? shownLayers(expectedComposite()).reverse() : [];
+  const isPiece = what === "piece" && format !== "openraster";
+  return {
+    apart: isApart ? shownLayers(expectedComposite()).reverse() : [],
+    piece: isPiece && piece ? piece.id : null,
+  };
 }
 
 interface SizeChoiceProps {
@@ -237,6 +269,15 @@ function FinishProgress({ finish, onStart }: FinishProgressProps): ReactElement 
       {finish.phase === "failed" ? <Trouble role="alert">{finish.reason}</Trouble> : null}
     </>
   );
+}
+
+function sayFile(canvas: Canvas, format: Format, width: number, height: number): string {
+  if (format === "openraster") return LAYERED_WORDS;
+  const size = saySize(canvas, width, height);
+  const isTooLong = format === "webp" && Math.max(width, height) > LONGEST_WEBP;
+  return isTooLong
+    ? `${size} WebP takes at most ${LONGEST_WEBP} pixels on a side; choose a smaller size.`
+    : size;
 }
 
 /** Say how large it is on paper: the print size stays, so the ppi follows the pixels. */

@@ -58,6 +58,7 @@ const Group = styled(ListBoxSection)`
   flex: none;
   gap: 6px;
   padding-top: 29px;
+  font-size: 12.5px;
 `;
 
 const Title = styled(Header)`
@@ -68,20 +69,21 @@ const Title = styled(Header)`
   padding-bottom: 4px;
   border-bottom: 1px solid ${color.rule};
   color: ${color.softInk};
-  font-size: 12.5px;
   font-weight: 650;
 `;
 
 const Note = styled.p`
-  display: grid;
-  align-items: end;
   padding: 0 16px 8px;
   color: ${color.softInk};
   font-size: 12.5px;
-`;
 
-/** As high as tiles with their titles: the stage keeps its size when the first one comes. */
-const FULL_HEIGHT = 184;
+  /* As high as tiles with their titles: the stage keeps its size when the first one comes. */
+  &[data-alone] {
+    display: grid;
+    place-items: center;
+    height: 184px;
+  }
+`;
 
 /** Show the strip while something of the open layer is chosen by eye. */
 export function TryStrip(): ReactElement | null {
@@ -190,7 +192,9 @@ interface FoundTriesProps {
 
 function FoundTries({ composite, layer, part }: FoundTriesProps): ReactElement {
   const { groups, waiting } = useCutTries(composite, layer, part);
-  const note = waiting > 0 ? `${sayCount(waiting, "more way")} being found…` : null;
+  const isFirst = groups.every((group) => group.tries.length === 0);
+  const ways = sayCount(waiting, isFirst ? "way" : "more way");
+  const note = waiting > 0 ? `${ways} being found…` : null;
   return <Tries label="Try each way to take the background away" groups={groups} note={note} />;
 }
 
@@ -227,7 +231,8 @@ function Tries({ label, groups, note = null }: TriesProps): ReactElement {
         onBlur={() => setTried(null)}
       >
         {groups.map((group) => (
-          <Group key={group.title}>
+          // Its title has room, however few stand below it.
+          <Group key={group.title} style={{ minWidth: `${group.title.length}ch` }}>
             <Title>{group.title}</Title>
             {group.tries.map((one) => (
               <TryTile
@@ -243,7 +248,7 @@ function Tries({ label, groups, note = null }: TriesProps): ReactElement {
         ))}
       </List>
       {note ? (
-        <Note role="status" style={tries.length === 0 ? { height: FULL_HEIGHT } : {}}>
+        <Note role="status" data-alone={tries.length === 0 || undefined}>
           {note}
         </Note>
       ) : null}

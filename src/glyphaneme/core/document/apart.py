@@ -43,12 +43,46 @@ def alone(composite: Composite, layer_id: str) -> Composite:
     NoSuchWorkError
         It only changes others, and has no pixels of its own.
     """
+    layer = with_fields(_in_full(composite, layer_id), fades=())
+    return with_fields(composite, layers=(layer,))
+
+
+def piece(composite: Composite, layer_id: str) -> Composite:
+    """Return a composite with one of its layers alone, on nothing.
+
+    Parameters
+    ----------
+    composite : Composite
+        Any state.
+    layer_id : str
+        Which layer, in whatever groups.
+
+    Returns
+    -------
+    Composite
+        As large as the sheet, and see-through wherever the layer is not. It lies where
+        it lies, with its mask, its fades and its shadows; its blend mode and its
+        opacity do not count, and it is shown if it was hidden.
+
+    Raises
+    ------
+    LayerMissingError
+        There is no such layer.
+    NoSuchWorkError
+        It only changes others, and has no pixels of its own.
+    """
+    layer = _in_full(composite, layer_id)
+    clear = with_fields(composite.canvas, background=None)
+    return with_fields(composite, canvas=clear, layers=(layer,))
+
+
+def _in_full(composite: Composite, layer_id: str) -> Layer:
     path = composite.path_to(layer_id)
-    if isinstance(path[-1], ChangingLayer):
-        raise NoSuchWorkError(path[-1].kind, "has no pixels of its own")
     layer = path[-1]
-    plain = NEUTRAL | {"name": layer.name, "fades": (), "effects": layer.effects}
-    return with_fields(composite, layers=(with_fields(on_canvas(path), **plain),))
+    if isinstance(layer, ChangingLayer):
+        raise NoSuchWorkError(layer.kind, "has no pixels of its own")
+    plain = NEUTRAL | {"name": layer.name, "effects": layer.effects}
+    return with_fields(on_canvas(path), **plain)
 
 
 def beneath(composite: Composite, layer_id: str) -> Composite:
