@@ -184,6 +184,20 @@ def test_a_piece_that_follows_another_layer_follows_it(pair: Pair) -> None:
         assert np.asarray(picture)[10, [5, 25], 3].tolist() == [255, 0]
 
 
+def test_a_piece_has_what_its_shape_throws(pair: Pair) -> None:
+    half = {"kind": "rectangle", "id": "p", "x": 15, "y": 20, "width": 30, "height": 40}
+    pair.edit(kind="add_part", layer_id="tent", part=half)
+    pair.edit(kind="fade_layer", layer_id="tent", fades=[])
+    outline = {"kind": "outline", "width": 6, "strength": 1, "color": "#0000ff"}
+    pair.edit(kind="shade_layer", layer_id="tent", effects=[outline])
+
+    with Image.open(io.BytesIO(pair.made(piece="tent").data)) as picture:
+        shown = np.asarray(picture)
+
+    assert shown[10, 16].tolist() == [0, 0, 255, 255]
+    assert shown[10, 20, 3] == 0
+
+
 @pytest.mark.parametrize(
     "wishes",
     [
