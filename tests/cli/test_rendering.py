@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from tests.posters import PICTURES, poster, saved, shown
+from tests.posters import PICTURES, poster, repaired_poster, saved, shown
 
 if TYPE_CHECKING:
     from pathlib import Path
@@ -77,3 +77,13 @@ def test_what_cannot_be_rendered_is_told_and_leaves_nothing(
     assert done.returncode == 1
     assert words in done.stderr
     assert [path.name for path in layered.parent.iterdir()] == ["poster.ora"]
+
+
+def test_a_layer_without_pixels_of_its_own_is_told(layered: Path) -> None:
+    layered.write_bytes(saved(repaired_poster()).getvalue())
+
+    done = run(layered, "-o", layered.with_name("out.png"), "--layer", "Repairs")
+
+    assert done.returncode == 1
+    assert "has no pixels of its own" in done.stderr
+    assert "Traceback" not in done.stderr
