@@ -148,8 +148,10 @@ test("a word that offers others hears letters only after the desk", async () => 
   document.querySelector("[data-here]")?.addEventListener("keydown", heard);
 
   await userEvent.keyboard("ox");
-
   expect(desk.edits).toHaveLength(1);
+  expect(heard).toHaveBeenCalledOnce();
+
+  await userEvent.keyboard("{g>4/}");
   expect(heard).toHaveBeenCalledOnce();
 });
 

@@ -98,7 +98,9 @@ export function useKeyboard(desk: DeskActions, showMap: () => void): void {
       if (obey(event, desk)) event.preventDefault();
     };
     const onKeyDownFirst = (event: KeyboardEvent) => {
-      if (!comesFirst(event) || !isMeant(event) || !obey(event, desk)) return;
+      if (!comesFirst(event) || !isMeant(event)) return;
+      // A key that is kept down begins no name either.
+      if (!obey(event, desk) && !event.repeat) return;
       event.preventDefault();
       event.stopPropagation();
     };

@@ -203,11 +203,10 @@ function partsFor(
   format: Format,
   piece: Layer | null,
 ): { readonly apart: string[]; readonly piece: string | null } {
-  const isApart = what === "apart" && format !== "openraster";
-  const isPiece = what === "piece" && format !== "openraster";
+  const chosen = format === "openraster" ? "whole" : what;
   return {
-    apart: isApart ? shownLayers(expectedComposite()).reverse() : [],
-    piece: isPiece && piece ? piece.id : null,
+    apart: chosen === "apart" ? shownLayers(expectedComposite()).reverse() : [],
+    piece: chosen === "piece" && piece ? piece.id : null,
   };
 }
 
