@@ -14,6 +14,8 @@ from glyphaneme.core.place import Placement, Pyramid, build_pyramid
 if TYPE_CHECKING:
     from numpy.typing import NDArray
 
+    from glyphaneme.core.render import View
+
 
 def flat_pixels(
     width: int, height: int, color: tuple[int, int, int, int]
@@ -75,6 +77,29 @@ def premultiplied(pixels: NDArray[Any]) -> NDArray[np.float64]:
     out = pixels.astype(np.float64)
     out[..., :3] *= out[..., 3:] / 255
     return out
+
+
+def area_mean(pixels: NDArray[np.uint8], view: View) -> NDArray[np.float64]:
+    """Return what a view shows of pixels of full size: the mean over each of its own.
+
+    Straight RGBA, 0..255; colours weighted by alpha, nothing around the pixels.
+    """
+    rows, columns = pixels.shape[:2]
+    down = _overlaps(rows, view.y, view.height, 1 / view.scale)
+    across = _overlaps(columns, view.x, view.width, 1 / view.scale)
+    summed = np.tensordot(down, premultiplied(pixels), axes=(1, 0))
+    mean = np.einsum("xc,ycn->yxn", across, summed, optimize=True)
+    mean *= view.scale**2
+    mean[..., :3] *= 255 / np.maximum(mean[..., 3:], 1e-9)
+    return mean
+
+
+def _overlaps(pixels: int, start: float, count: int, step: float) -> NDArray[Any]:
+    """Return how much of each pixel lies in each of the steps, (count, pixels)."""
+    begin = start + step * np.arange(count)[:, None]
+    place = np.arange(pixels)
+    shared = np.minimum(begin + step, place + 1) - np.maximum(begin, place)
+    return np.maximum(shared, 0)
 
 
 def psnr(shown: NDArray[Any], wanted: NDArray[Any]) -> float:

@@ -26,7 +26,7 @@ from glyphaneme.core.edits import (
     decided,
 )
 from glyphaneme.core.place import Placement, Pyramid, build_pyramid, halved
-from glyphaneme.core.render import FrameCache, View, render, render_bands, render_fine
+from glyphaneme.core.render import FrameCache, View, render, render_bands
 from glyphaneme.core.tone import (
     BlurTone,
     ClarityTone,
@@ -40,6 +40,7 @@ from glyphaneme.core.tone import (
     SharpenTone,
     Tone,
 )
+from tests.pictures import area_mean
 
 LIBRARY = Path(__file__).parents[2] / "library"
 AREA = [
@@ -118,14 +119,30 @@ def test_frames_show_what_exports_have(
     pictures = {"p": build_pyramid(bark)}
     composite = composed(bark, (tone, LightTone(contrast=0.2)), where)
     export = np.concatenate(list(render_bands(composite, pictures, whole(bark))))
-    small = halved(halved(export))
-    view = View(0, 0, small.shape[1], small.shape[0], 0.25)
-    frame = render_fine(composite, pictures, view)
+    small = halved(export)
+    view = View(0, 0, small.shape[1], small.shape[0], 0.5)
+    frame = render(composite, pictures, view)
 
     inside = slice(8, -8)  # a group has soft edges, a few pixels of the frame wide
     assert likeness(frame[inside, inside], small[inside, inside]) >= 46
-    fine = FrameCache(64_000_000).render("p", composite, pictures, view, fine=True)
-    assert likeness(fine, frame) >= 46
+    cache = FrameCache(64_000_000)
+    fine = cache.render("p", composite, pictures, view, fine=True)
+    assert likeness(fine, small) >= 50
+
+
+@pytest.mark.parametrize("tone", AREA, ids=repr)
+def test_edges_of_the_sheet_are_the_exports_at_any_size(
+    bark: np.ndarray, tone: Tone
+) -> None:
+    pictures = {"p": build_pyramid(bark)}
+    composite = composed(bark, (tone,), "toning")
+    view = View(0, 0, 819, 819, 0.8)  # the sheet has 819.2 pixels
+    frame = render(composite, pictures, view)
+    export = render(composite, pictures, whole(bark))
+
+    wanted = area_mean(export, view)
+    assert likeness(frame[:, -12:], wanted[:, -12:]) >= 42
+    assert likeness(frame[-12:], wanted[-12:]) >= 42
 
 
 @pytest.mark.parametrize("tone", [*AREA, GrainTone()], ids=repr)

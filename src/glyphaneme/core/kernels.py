@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from glyphaneme.core._kernels import (
+    averaging,
     carrying,
     composing,
     daubing,
@@ -17,6 +18,7 @@ from glyphaneme.core._kernels import (
 )
 
 __all__ = [
+    "averaging",
     "carrying",
     "composing",
     "daubing",

@@ -79,7 +79,7 @@ def assets_needed(
     Returns
     -------
     Needed
-        Of all layers that are visible and touch the view.
+        Of all layers that are visible and touch the view, or a pixel around it.
 
     Examples
     --------
@@ -89,6 +89,9 @@ def assets_needed(
     """
     if any(map(spreads, composite.all_layers())):
         view = None
+    elif view is not None:
+        # Frames at rest are made of whole pixels of the canvas, at the edges too.
+        view = view.widened(1)
     shown = list(_shown(composite.layers, view, view and view.to_canvas))
     around = composite.layers if pile is None else pile
     others = [one for layer in shown for one in others_read(layer, around)]

@@ -19,7 +19,6 @@ import numpy as np
 from glyphaneme.core.bands import LITTLE
 from glyphaneme.core.document.model import NEUTRAL, Layer, PlacedLayer
 from glyphaneme.core.mask.paintings import Painting
-from glyphaneme.core.place import halved
 from glyphaneme.core.render.composing import (
     NO_BASE,
     Base,
@@ -29,6 +28,7 @@ from glyphaneme.core.render.composing import (
     compose_base,
     require_view,
 )
+from glyphaneme.core.render.finer import finer, samples_for
 from glyphaneme.core.render.lying import Ground, others_read
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.reaching import reach_of
@@ -188,9 +188,11 @@ class FrameCache:
             return self._shown(picture, composite, assets, view, fine=fine, pile=around)
         if view.width * view.height > LARGEST_KEPT:
             return render_fine(composite, assets, view, pile=around)
-        twice = view.doubled
-        shown = self._shown(picture, composite, assets, twice, fine=True, pile=around)
-        return halved(shown)
+        more = finer(view, samples_for(view))
+        blended = self._shown(
+            picture, composite, assets, more.view, fine=True, pile=around
+        )
+        return more.averaged(blended, view.width, view.height)
 
     def forget(self, picture: Hashable) -> None:
         """Let go of what is kept of one picture: what it was made from has changed.

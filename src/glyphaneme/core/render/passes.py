@@ -25,7 +25,7 @@ from glyphaneme.core.render.masks import Masking, seen_steps
 from glyphaneme.core.render.sheets import Sheets
 from glyphaneme.core.render.tables import Reading, build_table, white_table
 from glyphaneme.core.render.toned import toned, toned_place, toned_size
-from glyphaneme.core.render.views import View
+from glyphaneme.core.render.views import SLIGHT, View
 from glyphaneme.core.render.warped import Reach, flattened, sheet_view
 from glyphaneme.core.tone import Seen, spread_of
 from glyphaneme.core.values import with_fields
@@ -479,13 +479,20 @@ class _SheetPasses(Passes):
 
 
 def _on_sheet(view: View, canvas: Canvas) -> Reach:
-    """Return the part of a view that shows the sheet; one pixel where none does."""
-    left, top = -view.x * view.scale, -view.y * view.scale
-    across = np.clip([left, left + canvas.width * view.scale], 0, view.width)
-    down = np.clip([top, top + canvas.height * view.scale], 0, view.height)
-    right, bottom = max(math.ceil(across[1]), 1), max(math.ceil(down[1]), 1)
-    first, upper = math.floor(across[0]), math.floor(down[0])
-    return Reach(min(first, right - 1), min(upper, bottom - 1), right, bottom)
+    """Return the pixels of a view that show the sheet alone; one where none does.
+
+    Those at its edges that show what lies beyond as well would be smeared over others.
+    """
+    left, right = _inside(-view.x * view.scale, canvas.width * view.scale, view.width)
+    top, bottom = _inside(-view.y * view.scale, canvas.height * view.scale, view.height)
+    return Reach(left, top, right, bottom)
+
+
+def _inside(start: float, length: float, pixels: int) -> tuple[int, int]:
+    """Return the first whole pixel of a stretch, and the one after its last."""
+    first = min(max(math.ceil(start - SLIGHT), 0), pixels - 1)
+    end = min(max(math.floor(start + length + SLIGHT), 0), pixels)
+    return first, max(end, first + 1)
 
 
 def _quality_of(shown: PixelsU8, quality: LayerQuality) -> Alpha:

@@ -9,12 +9,12 @@ import numpy as np
 from glyphaneme.core._kernels.splitting import split_rows_into
 from glyphaneme.core.bands import run_bands
 from glyphaneme.core.checks import require_pixels
-from glyphaneme.core.place import halved
 from glyphaneme.core.render.composing import (
     background_of,
     compose,
     require_view,
 )
+from glyphaneme.core.render.finer import finer, samples_for
 from glyphaneme.core.render.lying import Ground
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.sheets import Sheets
@@ -33,7 +33,7 @@ if TYPE_CHECKING:
 
 
 FINE_ROWS = 256
-"""How many rows are blended at twice their size at a time: memory is bounded."""
+"""How many rows are blended in more pixels at a time: memory is bounded."""
 
 
 def render(
@@ -107,8 +107,9 @@ def render_fine(
 ) -> PixelsU8:
     """Render a view as near as can be to the export scaled down.
 
-    Layers are blended at twice the size and averaged then: modes that bend colours
-    give something else where detail was averaged before.
+    Layers are blended at two to four times the size, but not beyond that of the
+    export, and averaged then: modes and tones that bend colours give something else
+    where detail was averaged before.
 
     Parameters
     ----------
@@ -137,11 +138,13 @@ def render_fine(
     if view.scale >= 1:
         return render(composite, assets, view, pile=pile)
     out = np.empty((view.height, view.width, 4), np.uint8)
-    sheets = Sheets()
+    sheets, samples = Sheets(), samples_for(view)
     for top in range(0, view.height, FINE_ROWS):
         part = view.band(top, FINE_ROWS)
-        shown = render(composite, assets, part.doubled, pile=pile, sheets=sheets)
-        out[top : top + part.height] = halved(shown)
+        more = finer(part, samples)
+        blended = render(composite, assets, more.view, pile=pile, sheets=sheets)
+        band = more.averaged(blended, part.width, part.height)
+        out[top : top + part.height] = band
     return out
 
 

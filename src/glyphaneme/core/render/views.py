@@ -9,6 +9,9 @@ import numpy as np
 if TYPE_CHECKING:
     from glyphaneme.core.arrays import MatrixF64
 
+SLIGHT = 1e-6
+"""What of a pixel is too little to count: sums of fractions are never whole."""
+
 
 class View(NamedTuple):
     """A rectangle of the canvas at a scale.
@@ -34,17 +37,36 @@ class View(NamedTuple):
         return self.width / self.scale
 
     @property
-    def doubled(self) -> View:
-        """The same rectangle at twice the size."""
-        return View(
-            self.x, self.y, 2 * self.width, 2 * self.height, scale=2 * self.scale
-        )
-
-    @property
     def to_canvas(self) -> MatrixF64:
         """Map the view's pixels to the canvas, as a (3, 3) float64 matrix."""
         step = 1 / self.scale
         return np.array([[step, 0, self.x], [0, step, self.y], [0, 0, 1]])
+
+    def enlarged(self, times: int) -> View:
+        """Return the same rectangle at so many times the size.
+
+        Parameters
+        ----------
+        times : int
+            How many shown pixels, along each side, come for one.
+
+        Returns
+        -------
+        View
+            With as many times the width, height and scale.
+
+        Examples
+        --------
+        >>> View(x=10, y=10, width=4, height=2, scale=0.5).enlarged(3)
+        View(x=10, y=10, width=12, height=6, scale=1.5)
+        """
+        return View(
+            self.x,
+            self.y,
+            times * self.width,
+            times * self.height,
+            scale=times * self.scale,
+        )
 
     def widened(self, margin: int) -> View:
         """Return a view with some more pixels on every side.
