@@ -4,12 +4,15 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
+from hypothesis import assume, given
+from hypothesis import strategies as st
 
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document import Composite, ToningLayer
 from glyphaneme.core.place import Placement, halved
 from glyphaneme.core.render import FrameCache, View, assets_needed, render, render_fine
 from glyphaneme.core.render.finer import finer, samples_for
+from glyphaneme.core.render.warped import Reach
 from glyphaneme.core.tone import LightTone
 from tests.pictures import (
     area_mean,
@@ -108,6 +111,39 @@ def test_frames_at_rest_blend_no_more_than_five_million_pixels_or_four_each(
     assert blended.width * blended.height <= affordable
     assert blended.scale <= 1
     assert blended.scale >= min(1, 2 * scale)
+
+
+@given(
+    scale=st.sampled_from([0.19, 0.25, 1 / 3, 0.5, 0.62, 0.97]),
+    x=st.floats(-50, 50),
+    corner=st.tuples(st.integers(0, 60), st.integers(0, 60)),
+    size=st.tuples(st.integers(1, 30), st.integers(1, 30)),
+)
+def test_part_of_a_frame_is_the_mean_of_its_part_alone(
+    scale: float, x: float, corner: tuple[int, int], size: tuple[int, int]
+) -> None:
+    view = View(x, 3, 40, 50, scale)
+    more = finer(view, samples_for(view))
+    blended = noise_pixels(more.view.width, more.view.height, seed=5)
+    left, top = (
+        min(corner[0], more.view.width - 1),
+        min(corner[1], more.view.height - 1),
+    )
+    right = min(left + size[0], more.view.width)
+    bottom = min(top + size[1], more.view.height)
+    changed = blended.copy()
+    changed[top:bottom, left:right] ^= 255
+
+    shown = more.shown_in(Reach(left, top, right, bottom))
+    assume(shown.pixels)
+    part, place = more.of_part(shown)
+
+    before, after = more.averaged(blended), more.averaged(changed)
+    inside = slice(shown.top, shown.bottom), slice(shown.left, shown.right)
+    cut = changed[place.top : place.bottom, place.left : place.right]
+    assert worst(part.averaged(cut.copy()), after[inside]) <= 1
+    before[inside] = after[inside]
+    assert np.array_equal(before, after)
 
 
 def test_pictures_right_beside_a_frame_are_asked_for() -> None:

@@ -10,6 +10,7 @@ pays nothing.
 from __future__ import annotations
 
 from collections import OrderedDict
+from functools import partial
 from threading import Lock
 from typing import TYPE_CHECKING, NamedTuple
 from weakref import ReferenceType, ref
@@ -22,13 +23,13 @@ from glyphaneme.core.mask.paintings import Painting
 from glyphaneme.core.render.composing import (
     NO_BASE,
     Base,
-    Former,
+    Into,
     background_of,
     compose,
     compose_base,
     require_view,
 )
-from glyphaneme.core.render.finer import finer, samples_for
+from glyphaneme.core.render.finer import Finer, as_it_is, finer, samples_for
 from glyphaneme.core.render.lying import Ground, others_read
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.reaching import reach_of
@@ -46,7 +47,7 @@ from glyphaneme.core.render.views import View
 from glyphaneme.core.tone import split
 
 if TYPE_CHECKING:
-    from collections.abc import Hashable, Mapping
+    from collections.abc import Callable, Hashable, Mapping
 
     from numpy.typing import NDArray
 
@@ -185,14 +186,12 @@ class FrameCache:
         require_view(view)
         around = composite.layers if pile is None else pile
         if not fine or view.scale >= 1:
-            return self._shown(picture, composite, assets, view, fine=fine, pile=around)
-        if view.width * view.height > LARGEST_KEPT:
+            more = as_it_is(view)
+        elif view.width * view.height > LARGEST_KEPT:
             return render_fine(composite, assets, view, pile=around)
-        more = finer(view, samples_for(view))
-        blended = self._shown(
-            picture, composite, assets, more.view, fine=True, pile=around
-        )
-        return more.averaged(blended, view.width, view.height)
+        else:
+            more = finer(view, samples_for(view))
+        return self._shown(picture, composite, assets, more, fine=fine, pile=around)
 
     def forget(self, picture: Hashable) -> None:
         """Let go of what is kept of one picture: what it was made from has changed.
@@ -211,12 +210,13 @@ class FrameCache:
         picture: Hashable,
         composite: Composite,
         assets: Assets,
-        view: View,
+        more: Finer,
         *,
         fine: bool,
         pile: tuple[Layer, ...],
     ) -> PixelsU8:
-        key = (picture, view, composite.canvas, fine)
+        view = more.view
+        key = (picture, more, composite.canvas, fine)
         layers = tuple(
             Seen(one, others_read(one, pile))
             for one in composite.layers
@@ -236,11 +236,11 @@ class FrameCache:
                 placed=scene.placed,
                 on=_ground(layers[: scene.beneath], reading),
             )
-            former = None
+            frame = more.averaged(compose(table, background, view, base=scene.base))
         else:
             scene, table = before._replace(layers=layers), again.table
-            former = Former(before.frame, again.stale)
-        frame = compose(table, background, view, base=scene.base, former=former)
+            composed = partial(compose, table, background, view, base=scene.base)
+            frame = _renewed(before.frame, again.stale, more, composed)
         self._keep(key, _with_frame(scene, frame, table, assets))
         return frame
 
@@ -250,6 +250,26 @@ class FrameCache:
             self._scenes[key] = scene
             while self._size > self._budget and self._scenes:
                 self._size -= self._scenes.popitem(last=False)[1].size
+
+
+def _renewed(
+    frame: PixelsU8, stale: Reach, more: Finer, composed: Callable[..., PixelsU8]
+) -> PixelsU8:
+    """Return a frame with what is stale of the pixels it is made of composed anew."""
+    out = frame.copy()
+    if more.step == 1:
+        return composed(into=Into(out, stale))
+    shown = more.shown_in(stale)
+    if not shown.pixels:
+        return out
+    part, place = more.of_part(shown)
+    # What is not written of it takes no memory.
+    whole = np.empty((more.view.height, more.view.width, 4), np.uint8)
+    left, top, right, bottom = place
+    blended = composed(into=Into(whole, place))[top:bottom, left:right]
+    made = part.averaged(np.ascontiguousarray(blended))
+    out[shown.top : shown.bottom, shown.left : shown.right] = made
+    return out
 
 
 def _with_frame(scene: Scene, frame: PixelsU8, table: Table, assets: Assets) -> Scene:

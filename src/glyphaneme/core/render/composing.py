@@ -11,6 +11,7 @@ from glyphaneme.core._kernels.layout import CHUNK
 from glyphaneme.core.bands import run_bands
 from glyphaneme.core.errors import ViewSizeError
 from glyphaneme.core.render.tables import Table, rgba
+from glyphaneme.core.render.warped import Reach
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -18,7 +19,6 @@ if TYPE_CHECKING:
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document.model import Canvas
     from glyphaneme.core.render.views import View
-    from glyphaneme.core.render.warped import Reach
 
 Rounding = Literal["nearest", "dithered"]
 
@@ -29,11 +29,11 @@ TOP = np.iinfo(np.uint16).max
 SOLID = np.ones(4, np.float32)
 
 
-class Former(NamedTuple):
-    """A frame that still shows what it should, but for a part of it."""
+class Into(NamedTuple):
+    """Pixels as large as a view, and the part of them that is composed."""
 
-    frame: PixelsU8
-    stale: Reach
+    pixels: PixelsU8
+    part: Reach
     """Perhaps without a pixel."""
 
 
@@ -71,7 +71,7 @@ def compose(
     *,
     base: Base = NO_BASE,
     rounding: Rounding = "nearest",
-    former: Former | None = None,
+    into: Into | None = None,
 ) -> PixelsU8:
     """Compose a table of layers.
 
@@ -88,8 +88,8 @@ def compose(
     rounding : "nearest" or "dithered"
         How colours become levels; dithered, they are so on average over 16 by 16
         pixels, and soft gradients show no bands.
-    former : Former, optional
-        What is as large as the view, and is composed anew where it is stale alone.
+    into : Into, optional
+        What is written into, and returned; beyond the part it stays as it is.
 
     Returns
     -------
@@ -103,14 +103,12 @@ def compose(
     """
     thresholds = THRESHOLDS[rounding]
     ground = SOLID if base.opaque else background
-    if former is None:
-        out = np.empty((view.height, view.width, 4), np.uint8)
-        left, top, right, bottom = 0, 0, view.width, view.height
-    else:
-        out = former.frame.copy()
-        left, top, right, bottom = former.stale
-        if not former.stale.pixels:
-            return out
+    if into is None:
+        pixels = np.empty((view.height, view.width, 4), np.uint8)
+        into = Into(pixels, Reach(0, 0, view.width, view.height))
+    out, (left, top, right, bottom) = into
+    if not into.part.pixels:
+        return out
     target = out.view(np.uint32)[..., 0]
     run_bands(
         lambda first, last: compose_rows_into(

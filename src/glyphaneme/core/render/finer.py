@@ -7,10 +7,10 @@ from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
-from glyphaneme.core._kernels.averaging import average_rows_into
 from glyphaneme.core.bands import run_bands
 from glyphaneme.core.place import halved
 from glyphaneme.core.render.views import SLIGHT, View
+from glyphaneme.core.render.warped import Reach
 
 if TYPE_CHECKING:
     from glyphaneme.core.arrays import PixelsU8
@@ -22,7 +22,7 @@ FEWEST, MOST = 2, 4
 
 
 class Finer(NamedTuple):
-    """Another view that covers a view with more pixels, and how it lies on it."""
+    """Another view with more pixels, of which those of a view are the means."""
 
     view: View
     left: float
@@ -30,35 +30,108 @@ class Finer(NamedTuple):
     """How many of its pixels lie beyond the view's left and top; below 1."""
     step: float
     """How many of its pixels are one of the view, along each side."""
+    width: int
+    height: int
+    """Pixels of the view that it is for."""
 
-    def averaged(self, blended: PixelsU8, width: int, height: int) -> PixelsU8:
+    def averaged(self, blended: PixelsU8) -> PixelsU8:
         """Average what was blended down to the view's own pixels.
 
         Parameters
         ----------
         blended : (view.height, view.width, 4) uint8
             Straight RGBA, C-contiguous.
-        width, height : int, pixels
-            Size of the view that it covers.
 
         Returns
         -------
         (height, width, 4) uint8
-            The mean over each pixel's area, colours weighted by their alpha.
+            The mean over each pixel's area, colours weighted by their alpha; the same
+            array where a step is one pixel.
         """
+        if self.step == 1:
+            return blended
         if (self.left, self.top, self.step) == (0, 0, 2):
             return halved(blended)
-        out = np.empty((height, width, 4), np.uint8)
+        # Here, not above: loading a kernel takes a moment at every start.
+        from glyphaneme.core._kernels.averaging import average_rows_into
+
+        out = np.empty((self.height, self.width, 4), np.uint8)
         source = blended.view(np.uint32)[..., 0]
         target = out.view(np.uint32)[..., 0]
         run_bands(
             lambda first, last: average_rows_into(
                 source, target, self.left, self.top, self.step, first, last
             ),
-            height,
-            width,
+            self.height,
+            self.width,
         )
         return out
+
+    def shown_in(self, blended: Reach) -> Reach:
+        """Return the pixels of the view in which some that are blended count.
+
+        Parameters
+        ----------
+        blended : Reach
+            Of `view`; perhaps without a pixel.
+
+        Returns
+        -------
+        Reach
+            Of the view that this is for.
+        """
+        left, top, right, bottom = blended
+        return Reach(
+            max(math.floor((left - self.left) / self.step), 0),
+            max(math.floor((top - self.top) / self.step), 0),
+            min(math.ceil((right - self.left) / self.step), self.width),
+            min(math.ceil((bottom - self.top) / self.step), self.height),
+        )
+
+    def of_part(self, shown: Reach) -> tuple[Finer, Reach]:
+        """Return what a part of the view is the mean of.
+
+        Parameters
+        ----------
+        shown : Reach
+            Of the view that this is for.
+
+        Returns
+        -------
+        Finer
+            For that part.
+        Reach
+            Which part of `view` its own is.
+        """
+        across = self.left + shown.left * self.step
+        down = self.top + shown.top * self.step
+        left, top = math.floor(across), math.floor(down)
+        width, height = shown.right - shown.left, shown.bottom - shown.top
+        across, down = across - left, down - top
+        part = Reach(
+            left,
+            top,
+            min(left + _covered(across, width, self.step), self.view.width),
+            min(top + _covered(down, height, self.step), self.view.height),
+        )
+        view = self.view.part(*part)
+        return Finer(view, across, down, self.step, width, height), part
+
+
+def as_it_is(view: View) -> Finer:
+    """Return a view itself, pixel for pixel.
+
+    Parameters
+    ----------
+    view : View
+        Any.
+
+    Returns
+    -------
+    Finer
+        Whose means are what is blended.
+    """
+    return Finer(view, 0, 0, 1, view.width, view.height)
 
 
 def samples_for(view: View) -> int:
@@ -103,16 +176,23 @@ def finer(view: View, samples: int) -> Finer:
 
     Examples
     --------
-    >>> finer(View(x=4.5, y=6, width=6, height=3, scale=0.25), 2)
-    Finer(view=View(x=4.5, y=6, width=12, height=6, scale=0.5), left=0, top=0, step=2)
+    >>> finer(View(x=4.5, y=6, width=6, height=3, scale=0.25), 2).view
+    View(x=4.5, y=6, width=12, height=6, scale=0.5)
     >>> finer(View(x=4.5, y=6, width=6, height=3, scale=0.75), 2).view
     View(x=4, y=6, width=9, height=4, scale=1)
     """
     if samples * view.scale < 1:
-        return Finer(view.enlarged(samples), 0, 0, samples)
+        more = view.enlarged(samples)
+        return Finer(more, 0, 0, samples, view.width, view.height)
     x, y = math.floor(view.x), math.floor(view.y)
     left, top = view.x - x, view.y - y
     step = 1 / view.scale
-    width = math.ceil(left + view.width * step - SLIGHT)
-    height = math.ceil(top + view.height * step - SLIGHT)
-    return Finer(View(x, y, width, height, 1), left, top, step)
+    width = _covered(left, view.width, step)
+    height = _covered(top, view.height, step)
+    own = View(x, y, width, height, 1)
+    return Finer(own, left, top, step, view.width, view.height)
+
+
+def _covered(start: float, pixels: int, step: float) -> int:
+    """Return on how many of smaller pixels so many lie that start within the first."""
+    return math.ceil(start + pixels * step - SLIGHT)

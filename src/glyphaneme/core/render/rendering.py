@@ -143,8 +143,7 @@ def render_fine(
         part = view.band(top, FINE_ROWS)
         more = finer(part, samples)
         blended = render(composite, assets, more.view, pile=pile, sheets=sheets)
-        band = more.averaged(blended, part.width, part.height)
-        out[top : top + part.height] = band
+        out[top : top + part.height] = more.averaged(blended)
     return out
 
 
