@@ -1,4 +1,4 @@
-"""Averages pixels down to any smaller size."""
+"""Averages pixels down to any size from a quarter on."""
 
 from __future__ import annotations
 

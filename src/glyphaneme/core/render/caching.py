@@ -57,7 +57,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.render.warped import Reach
 
 LARGEST_KEPT = 2560 * 1600
-"""Pixels up to which fine frames are kept, which takes four times their memory."""
+"""Pixels up to which fine frames are kept: they are blended of four times as many."""
 CLEAR = np.zeros(4, np.float32)
 NO_FRAME = np.empty((0, 0, 4), np.uint8)
 NO_PAINTINGS: Mapping[str, ReferenceType[Painting]] = {}
