@@ -55,7 +55,10 @@ def test_a_start_is_tried_taken_and_exchanged_for_another(
     strip.get_by_role("option", name="As it is").click()
     hands.settle()
     hands.page.mouse.move(640, 30)
-    assert np.abs(hands.shown().astype(int) - plain).max() < 8
+    # A level in few pixels is some levels in the blocks of a JPEG, here and there.
+    off = np.abs(hands.shown().astype(int) - plain)
+    assert off.mean() < 0.05
+    assert off.max() < 16
 
 
 def test_a_slider_of_light_shows_at_once_and_saves_once(
