@@ -15,10 +15,10 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
     from glyphaneme.core.mask.strokes import Stroke
+    from glyphaneme.core.mask.tiles import At
 
     PointsF64 = NDArray[np.float64]
 
-At = tuple[int, int]
 LEAST_RADIUS = 0.5
 STATION = TILE / 2
 """How far apart places on a brush's way are looked at."""

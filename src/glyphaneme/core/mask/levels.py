@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 from functools import cached_property
-from typing import TYPE_CHECKING, Final, TypeAlias
+from typing import TYPE_CHECKING, Final
 
 import numpy as np
 
 from glyphaneme.core._kernels.masking import TILE, TILE_STRIDE
 from glyphaneme.core.mask.planes import TILE_BYTES, Plane, address_of
+from glyphaneme.core.mask.tiles import Tiles
 from glyphaneme.core.mend import Area
 
 if TYPE_CHECKING:
@@ -17,14 +18,13 @@ if TYPE_CHECKING:
 
     from numpy.typing import NDArray
 
-    from glyphaneme.core.mask.brushing import At, PointsF64
+    from glyphaneme.core.mask.brushing import PointsF64
     from glyphaneme.core.mask.strokes import Stroke
+    from glyphaneme.core.mask.tiles import At, Channel, Tile
 
     Covered = NDArray[np.float32]
     Texels = NDArray[np.uint16]
     Extremes = NDArray[np.uint16]
-    Channel: TypeAlias = Texels | int
-    Tile: TypeAlias = tuple[Channel, Channel]
 
 COVER, SHOWN = 0, 1
 NOTHING: Final = (0, 0)
@@ -45,14 +45,16 @@ class Level:
     and has none; `extremes`, (2, rows, columns, 2) uint16, least and greatest values.
     `tiles` are those that something was painted on, by row and column: both channels,
     each its value, or its pixels, (65, 65) uint16, with the first row and column of the
-    tiles beyond. All round lies a tile of nothing at least.
+    tiles beyond. All round lies a tile of nothing at least. `shows` tells whether
+    anything may be shown of what is covered: hiding strokes show nothing.
     """
 
     top: int
     left: int
     places: NDArray[np.int64] = field(repr=False)
     extremes: NDArray[np.uint16] = field(repr=False)
-    tiles: Mapping[At, Tile] = field(repr=False)
+    tiles: Tiles = field(repr=False)
+    shows: bool
 
     @cached_property
     def cover(self) -> Plane:
@@ -80,11 +82,6 @@ class Level:
         _, rows, columns = self.places.shape
         ends = self.left + columns, self.top + rows
         return Area(*(TILE * each for each in (self.left, self.top, *ends)))
-
-    @cached_property
-    def shows(self) -> bool:
-        """Whether anything is shown of what is covered; hiding strokes show nothing."""
-        return bool(self.extremes[SHOWN].max())
 
     def tile_at(self, at: At) -> tuple[Tile, Extremes]:
         """Return a tile, with least and greatest value of both its channels.
@@ -161,7 +158,8 @@ class Level:
             self.left,
             self.places.copy(),
             self.extremes.copy(),
-            dict(self.tiles),
+            Tiles(self.tiles),
+            self.shows,
         )
         draft.make_room(wanted)
         return draft
@@ -175,12 +173,15 @@ class Draft:
     left: int
     places: NDArray[np.int64]
     extremes: NDArray[np.uint16]
-    tiles: dict[At, Tile]
+    tiles: Tiles
+    shows: bool
 
     @property
     def level(self) -> Level:
         """What was written; nothing more may be."""
-        return Level(self.top, self.left, self.places, self.extremes, self.tiles)
+        return Level(
+            self.top, self.left, self.places, self.extremes, self.tiles, self.shows
+        )
 
     def make_room(self, wanted: Collection[At]) -> None:
         """Widen it where it does not have some tiles and one more all round.
@@ -225,11 +226,12 @@ class Draft:
             Where; there is room for it.
         tile : pair of int or (65, 65) uint16
             Its channels, as `Level` has them.
-        extremes : (2, 2)
+        extremes : (2, 2) uint16
             Least and greatest value of each.
         """
         row, column = at[0] - self.top, at[1] - self.left
-        self.tiles[at] = tile
+        self.tiles.put(at, tile)
+        self.shows |= bool(extremes[SHOWN, 1])
         self.places[:, row, column] = [
             -1 - each if isinstance(each, int) else address_of(each) for each in tile
         ]
@@ -264,6 +266,7 @@ class Draft:
         from glyphaneme.core._kernels.painting import lay_stroke
 
         added = WHOLE, WHOLE if stroke.shows else 0
+        self.shows |= stroke.shows
         changed: list[At] = []
         for batch in _batches(wanted):
             room = _Room(
@@ -285,9 +288,7 @@ class Draft:
                 self.places,
                 self.extremes,
             )
-            taken = room.taken(rows)
-            self.tiles.update(taken)
-            changed += taken
+            changed += self._take(room, rows)
         return changed
 
     def halve(self, finer: Level, wanted: Collection[At]) -> None:
@@ -315,7 +316,14 @@ class Draft:
                 self.places,
                 self.extremes,
             )
-            self.tiles.update(room.taken(rows))
+            self._take(room, rows)
+        self.shows |= finer.shows
+
+    def _take(self, room: _Room, rows: NDArray[np.int64]) -> list[At]:
+        taken = room.taken(rows)
+        for at, tile in taken:
+            self.tiles.put(at, tile)
+        return [at for at, _ in taken]
 
 
 @dataclass(frozen=True)
@@ -333,18 +341,21 @@ class _Room:
             ]
         )
 
-    def taken(self, rows: NDArray[np.int64]) -> dict[At, Tile]:
+    def taken(self, rows: NDArray[np.int64]) -> list[tuple[At, Tile]]:
         """Return the tiles that were changed, by what kernels made of the rows."""
-        return {
-            (row, column): (
-                -1 - cover if cover < 0 or one is None else one,
-                -1 - shown if shown < 0 or other is None else other,
+        return [
+            (
+                (row, column),
+                (
+                    -1 - cover if cover < 0 or one is None else one,
+                    -1 - shown if shown < 0 or other is None else other,
+                ),
             )
             for (row, column, cover, shown, changed), (one, other) in zip(
                 rows.tolist(), self.pixels, strict=True
             )
             if changed
-        }
+        ]
 
 
 def _room() -> Texels:
@@ -365,7 +376,7 @@ def _planes(rows: int, columns: int) -> tuple[NDArray[np.int64], NDArray[np.uint
     return np.full(shape, -1), np.zeros((*shape, 2), np.uint16)
 
 
-NOTHING_PAINTED = Level(0, 0, *_planes(1, 1), {})
+NOTHING_PAINTED = Level(0, 0, *_planes(1, 1), Tiles(), shows=False)
 
 
 def level_from(

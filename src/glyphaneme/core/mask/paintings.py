@@ -15,9 +15,10 @@ from glyphaneme.core.mask.levels import NOTHING_PAINTED, SHAPE, Level
 if TYPE_CHECKING:
     from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 
-    from glyphaneme.core.mask.brushing import At, PointsF64
+    from glyphaneme.core.mask.brushing import PointsF64
     from glyphaneme.core.mask.levels import Covered
     from glyphaneme.core.mask.strokes import Stroke
+    from glyphaneme.core.mask.tiles import At
 
 LEVELS = 6
 

@@ -75,7 +75,7 @@ def repainted(
         None where the table must be written anew.
     """
     steps, stale = table.steps.copy(), UNCHANGED
-    tiles = steps["tiles"].tolist()
+    tiles, maps = steps["tiles"].tolist(), steps["to_step"].tolist()
     alive = {id(one): one for one in table.alive}
     for one in strokes:
         old, new = painting_of(one.before), painting_of(one.after)
@@ -95,11 +95,9 @@ def repainted(
                 alive.pop(id(was), None)
                 alive[id(plane)] = plane
                 (address, _), found = was.addresses, plane.addresses
-                for step in [
-                    steps[row] for row, at in enumerate(tiles) if at == address
-                ]:
-                    step["tiles"], step["extremes"] = found
-                    seen = _seen(differs, step["to_step"].tolist(), view)
+                for row in [row for row, at in enumerate(tiles) if at == address]:
+                    steps["tiles"][row], steps["extremes"][row] = found
+                    seen = _seen(differs, maps[row], view)
                     if seen is None:
                         return None
                     stale = stale.joined(seen)
