@@ -15,6 +15,7 @@ from numba import carray, from_dtype, njit
 
 from glyphaneme.core._kernels.addressing import pointer
 from glyphaneme.core._kernels.layout import FROM_U16, INLINED, ONE, PART, ZERO
+from glyphaneme.core._kernels.sampling import bring_span_near
 
 STEP = np.dtype(
     [
@@ -55,6 +56,14 @@ JUST_OFF = 1e-6
 ALL = 1 - 1e-6
 F32 = np.float32
 I32 = np.int32
+
+
+@njit(**INLINED)
+def floats_from(array: np.ndarray, first: int, n: int) -> np.ndarray:
+    """Return a part of an array without a count of its owners, which a slice has."""
+    address = array.ctypes.data + np.intp(4 * first)
+    part: Any = carray(pointer(address), (n,), np.float32)
+    return part
 
 
 @njit(**INLINED)
@@ -180,7 +189,7 @@ def bounds_of_step(
     return low, high
 
 
-@njit(**PART)
+@njit(**INLINED)
 def bounds_of_block(
     steps: np.ndarray,
     start: float,
@@ -213,14 +222,18 @@ def bounds_of_block(
 
 
 @njit(**INLINED)
-def bent(away: F32, slope: F32, offset: F32, one: F32, two: F32, three: F32) -> F32:
-    """Turn a distance into a value, as `value_at` does."""
+def bent(
+    away: F32, slope: F32, offset: F32, least: F32, one: F32, two: F32, three: F32
+) -> F32:
+    """Turn a distance into a value, as `value_at` does, on top of the least one."""
     share = min(max(offset + slope * away, ZERO), ONE)
-    return share * (one + share * (two + share * three))
+    return least + share * (one + share * (two + share * three))
 
 
-@njit(**PART)
-def write_bent(step: Any, u: float, v: float, values: np.ndarray, n: int) -> None:
+@njit(**INLINED)
+def write_bent(
+    step: Any, u: float, v: float, turned: bool, values: np.ndarray, n: int
+) -> None:
     """Write the values of a run's pixels by their distance; the first lies at u, v."""
     m, numbers = step.to_step, step.numbers
     left, top = F32(u), F32(v)
@@ -228,19 +241,22 @@ def write_bent(step: Any, u: float, v: float, values: np.ndarray, n: int) -> Non
     half_width, half_height = numbers[HALF_WIDTH], numbers[HALF_HEIGHT]
     slope, offset = numbers[SLOPE], numbers[OFFSET]
     one, two, three = numbers[CURVE], numbers[CURVE + 1], numbers[CURVE + 2]
+    least = ZERO
+    if turned:
+        least, one, two, three = ONE, -one, -two, -three
     if step.kind == LINE:
         for i in range(n):
             away = left + du * F32(I32(i))
-            values[i] = bent(away, slope, offset, one, two, three)
+            values[i] = bent(away, slope, offset, least, one, two, three)
     elif step.kind == BOTH:
         for i in range(n):
             away = abs(left + du * F32(I32(i)))
-            values[i] = bent(away, slope, offset, one, two, three)
+            values[i] = bent(away, slope, offset, least, one, two, three)
     elif step.kind == ROUND:
         for i in range(n):
             across, down = left + du * F32(I32(i)), top + dv * F32(I32(i))
             away = np.sqrt(across * across + down * down)
-            values[i] = bent(away, slope, offset, one, two, three)
+            values[i] = bent(away, slope, offset, least, one, two, three)
     elif step.kind == RECTANGLE:
         radius = numbers[RADIUS]
         inner_width, inner_height = half_width - radius, half_height - radius
@@ -250,7 +266,7 @@ def write_bent(step: Any, u: float, v: float, values: np.ndarray, n: int) -> Non
             inside = min(max(across, down), ZERO)
             across, down = max(across, ZERO), max(down, ZERO)
             away = inside + np.sqrt(across * across + down * down) - radius
-            values[i] = bent(away, slope, offset, one, two, three)
+            values[i] = bent(away, slope, offset, least, one, two, three)
     else:
         share_u, share_v = ONE / half_width, ONE / half_height
         off = F32(JUST_OFF)
@@ -260,11 +276,19 @@ def write_bent(step: Any, u: float, v: float, values: np.ndarray, n: int) -> Non
             share = np.sqrt(across * across + down * down)
             across, down = across * share_u, down * share_v
             away = (share - ONE) * share / np.sqrt(across * across + down * down)
-            values[i] = bent(away, slope, offset, one, two, three)
+            values[i] = bent(away, slope, offset, least, one, two, three)
 
 
-@njit(**PART)
-def write_plane(step: Any, u: float, v: float, values: np.ndarray, n: int) -> None:
+@njit(**INLINED)
+def share_of(texel: int, flip: int) -> F32:
+    """Turn 0..65535 into 0..1; flipped by 65535 into one less that, exactly."""
+    return F32(I32(I32(texel) ^ I32(flip))) * FROM_U16
+
+
+@njit(**INLINED)
+def write_plane(
+    step: Any, u: float, v: float, flip: int, values: np.ndarray, n: int
+) -> None:
     """Write a plane's values at a run's pixels, interpolated between texels."""
     across, down = step.columns - 1, step.rows - 1
     tile_columns = across // TILE + 1
@@ -277,19 +301,21 @@ def write_plane(step: Any, u: float, v: float, values: np.ndarray, n: int) -> No
         column, row = int(here_u), int(here_v)
         tile = tiles[(row // TILE) * tile_columns + column // TILE]
         if tile < 0:
-            values[i] = F32(I32(-1 - tile)) * FROM_U16
+            values[i] = share_of(-1 - tile, flip)
             continue
         start = tile + 2 * ((row % TILE) * TILE_STRIDE + column % TILE)
         texels = carray(pointer(start), (TILE_STRIDE + 2,), np.uint16)
         part_u, part_v = F32(here_u - column), F32(here_v - row)
-        upper, lower = F32(I32(texels[0])), F32(I32(texels[TILE_STRIDE]))
-        upper += part_u * (F32(I32(texels[1])) - upper)
-        lower += part_u * (F32(I32(texels[TILE_STRIDE + 1])) - lower)
-        values[i] = (upper + part_v * (lower - upper)) * FROM_U16
+        upper, lower = share_of(texels[0], flip), share_of(texels[TILE_STRIDE], flip)
+        upper += part_u * (share_of(texels[1], flip) - upper)
+        lower += part_u * (share_of(texels[TILE_STRIDE + 1], flip) - lower)
+        values[i] = upper + part_v * (lower - upper)
 
 
-@njit(**PART)
-def copy_plane(step: Any, u: int, v: int, values: np.ndarray, n: int) -> None:
+@njit(**INLINED)
+def copy_plane(
+    step: Any, u: int, v: int, flip: int, values: np.ndarray, n: int
+) -> None:
     """Write the values of a plane whose texels lie exactly under the view's pixels."""
     across, down = step.columns - 1, step.rows - 1
     tile_columns = across // TILE + 1
@@ -299,45 +325,47 @@ def copy_plane(step: Any, u: int, v: int, values: np.ndarray, n: int) -> None:
     while at < n:
         column = min(max(u + at, 0), across)
         run = min(TILE - column % TILE, n - at)
-        if u + at != column:  # beyond the edge, which repeats
-            run = 1
+        if u + at != column:  # beyond an edge, which repeats
+            run = min(max(-u, at + 1), n) - at if column == 0 else n - at
         tile = tiles[(row // TILE) * tile_columns + column // TILE]
-        here = values[at:]
-        if tile < 0:
-            level = F32(I32(-1 - tile)) * FROM_U16
+        here = floats_from(values, at, run)
+        start = tile + 2 * ((row % TILE) * TILE_STRIDE + column % TILE)
+        texels = carray(pointer(start), (TILE,), np.uint16)
+        if tile < 0 or u + at != column:
+            level = share_of(-1 - tile if tile < 0 else texels[0], flip)
             for i in range(run):
                 here[i] = level
         else:
-            start = tile + 2 * ((row % TILE) * TILE_STRIDE + column % TILE)
-            texels = carray(pointer(start), (TILE,), np.uint16)
+            bring_span_near(start + 2 * TILE_STRIDE, 2 * run)
             for i in range(run):
-                here[i] = F32(I32(texels[i])) * FROM_U16
+                here[i] = share_of(texels[i], flip)
         at += run
 
 
-@njit(**PART)
+@njit(**INLINED)
 def write_values(
-    step: Any, row: int, column: float, values: np.ndarray, n: int
+    step: Any, row: int, column: float, turned: bool, values: np.ndarray, n: int
 ) -> None:
-    """Write a step's values at `n` pixels of a line from a column on."""
+    """Write a step's values at `n` pixels of a line from a column on.
+
+    Turned, they are one less those: written so at once, they need not be read again.
+    """
     m = step.to_step
     u = m[0] * (column + 0.5) + m[1] * (row + 0.5) + m[2]
     v = m[3] * (column + 0.5) + m[4] * (row + 0.5) + m[5]
     if step.kind == PLANE:
+        flip = WHOLE if turned else 0
         u, v = u - 0.5, v - 0.5
         straight = m[0] == 1 and m[3] == 0
         if straight and u == math.floor(u) and v == math.floor(v):
-            copy_plane(step, int(u), int(v), values, n)
+            copy_plane(step, int(u), int(v), flip, values, n)
         else:
-            write_plane(step, u, v, values, n)
+            write_plane(step, u, v, flip, values, n)
     else:
-        write_bent(step, u, v, values, n)
-    if step.inverted == 1:
-        for i in range(n):
-            values[i] = ONE - values[i]
+        write_bent(step, u, v, turned, values, n)
 
 
-@njit(**PART)
+@njit(**INLINED)
 def join_values(join: int, shown: np.ndarray, values: np.ndarray, n: int) -> None:
     """Join a step's values with what the steps before it left."""
     if join == MULTIPLY:
@@ -357,7 +385,7 @@ def join_values(join: int, shown: np.ndarray, values: np.ndarray, n: int) -> Non
             shown[i] = max(shown[i] - values[i], ZERO)
 
 
-@njit(**PART)
+@njit(**INLINED)
 def write_shown(
     steps: np.ndarray,
     start: F32,
@@ -369,26 +397,25 @@ def write_shown(
 ) -> None:
     """Write how much all steps leave of `n` pixels of a line from a column on."""
     begun = begins(steps[0], start)
-    if begun:
-        write_values(steps[0], row, column, shown, n)
-        if steps[0].join == TAKE:
-            for i in range(n):
-                shown[i] = ONE - shown[i]
-    else:
+    if not begun:
         for i in range(n):
             shown[i] = start
-    for at in range(1 if begun else 0, steps.shape[0]):
+    for at in range(steps.shape[0]):
         step = steps[at]
         if step.kind == SETTLE:
             added, kept = step.numbers[0], step.numbers[1]
             for i in range(n):
                 shown[i] = added + kept * shown[i]
-        else:
-            write_values(step, row, column, values, n)
+            continue
+        is_first = begun and at == 0
+        turned = (step.inverted == 1) != (is_first and step.join == TAKE)
+        target = shown if is_first else values
+        write_values(step, row, column, turned, target, n)
+        if not is_first:
             join_values(step.join, shown, values, n)
 
 
-@njit(**PART)
+@njit(**INLINED)
 def begins(step: Any, start: F32) -> bool:
     """Tell whether what the first step leaves is its own value, or one less that."""
     if step.kind == SETTLE:
@@ -396,7 +423,7 @@ def begins(step: Any, start: F32) -> bool:
     return step.join == ADD if start == ZERO else step.join in (MULTIPLY, TAKE)
 
 
-@njit(**PART)
+@njit(**INLINED)
 def mask_line(
     steps: np.ndarray,
     start: F32,
@@ -412,7 +439,7 @@ def mask_line(
     for begin in range(first, last, BLOCK):
         n = min(BLOCK, last - begin)
         low, high = bounds_of_block(steps, start, row, column, begin, begin + n)
-        here = shown[begin:]
+        here = floats_from(shown, begin, n)
         if high <= 0 or low >= ALL:
             level = ONE if high > 0 else ZERO
             for i in range(n):
