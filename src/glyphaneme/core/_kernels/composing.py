@@ -111,13 +111,13 @@ def borrowed(array: np.ndarray) -> np.ndarray:
     return carray(pointer(array.ctypes.data), array.shape, array.dtype)
 
 
-@njit(**PART)
+@njit(**INLINED)
 def is_wide(one: Any, foot_u: float, foot_v: float) -> bool:
     """Tell whether view pixels cover so many texels that they must be averaged."""
     return max(foot_u, foot_v) > one.widest
 
 
-@njit(**PART)
+@njit(**INLINED)
 def copied_span(one: Any, row: int, column: int, n: int) -> tuple[int, int]:
     """Return which of the chunk's `n` pixels a copied layer has that are not clear."""
     u, v = column + round(one.to_source[2]), row + round(one.to_source[5])
@@ -135,7 +135,7 @@ def copied_span(one: Any, row: int, column: int, n: int) -> tuple[int, int]:
     return first, last
 
 
-@njit(**PART)
+@njit(**INLINED)
 def find_span(
     layers: np.ndarray, layer: int, row: int, column: float, n: int, spans: np.ndarray
 ) -> None:
@@ -170,7 +170,7 @@ def find_span(
     spans[layer, WHOLE_FIRST], spans[layer, WHOLE_LAST] = first, last
 
 
-@njit(**PART)
+@njit(**INLINED)
 def look_at_mask(
     layers: np.ndarray,
     steps: np.ndarray,
@@ -195,7 +195,7 @@ def look_at_mask(
         spans[layer, MASKED] = 1
 
 
-@njit(**PART)
+@njit(**INLINED)
 def mask_lines(
     layers: np.ndarray,
     steps: np.ndarray,
@@ -228,7 +228,7 @@ def mask_lines(
         spans[line, layer, WHOLE_LAST] = whole_last
 
 
-@njit(**PART)
+@njit(**INLINED)
 def hide_lines(
     layer: int, spans: np.ndarray, veils: np.ndarray, t: np.ndarray, n: int
 ) -> None:
@@ -240,7 +240,7 @@ def hide_lines(
             here[SA + i] *= shown[i]
 
 
-@njit(**PART)
+@njit(**INLINED)
 def is_masked(layers: np.ndarray, layer: int, spans: np.ndarray) -> bool:
     """Tell whether the layer's mask hides some of it in any line of the chunk."""
     masked = False
@@ -393,7 +393,7 @@ def tone_lines(
             tone_span(own, numbers, t[line * n + first :], length)
 
 
-@njit(**PART)
+@njit(**INLINED)
 def lay_copied_lines(
     layers: np.ndarray,
     layer: int,
@@ -431,7 +431,7 @@ def lay_copied_lines(
             blend_copied(one.mode, texels[start:], strength, here, last - first)
 
 
-@njit(**PART)
+@njit(**INLINED)
 def lowest_shown(layers: np.ndarray, spans: np.ndarray, n: int) -> int:
     """Return the frontmost layer that hides all that lies beneath it, or -1."""
     lowest = -1
@@ -452,7 +452,7 @@ def lowest_shown(layers: np.ndarray, spans: np.ndarray, n: int) -> int:
     return lowest
 
 
-@njit(**PART)
+@njit(**INLINED)
 def fills(layers: np.ndarray, layer: int, spans: np.ndarray, n: int) -> bool:
     """Tell whether the layer leaves nothing see-through in the chunk."""
     whole = layers[layer].opaque == 1 and layers[layer].opacity == ONE
