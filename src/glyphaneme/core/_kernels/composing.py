@@ -6,7 +6,6 @@ after another in the planes.
 
 from __future__ import annotations
 
-import math
 from typing import Any
 
 import numpy as np
@@ -34,7 +33,13 @@ from glyphaneme.core._kernels.layout import (
     G,
     R,
 )
-from glyphaneme.core._kernels.masking import ALL, STEP_TYPE, bounds_of_block, mask_line
+from glyphaneme.core._kernels.masking import (
+    ALL,
+    STEP_TYPE,
+    bounds_of_block,
+    length,
+    mask_line,
+)
 from glyphaneme.core._kernels.sampling import (
     MARGIN,
     average_alpha,
@@ -153,8 +158,8 @@ def find_span(
     across, down = m[0], m[3]
     u = m[0] * (column + 0.5) + m[1] * (row + 0.5) + m[2]
     v = m[3] * (column + 0.5) + m[4] * (row + 0.5) + m[5]
-    foot_u = math.hypot(m[0], m[1])
-    foot_v = math.hypot(m[3], m[4])
+    foot_u = length(m[0], m[1])
+    foot_v = length(m[3], m[4])
     width, height = layers[layer].width, layers[layer].height
     first, last = narrowed(across, u, -foot_u / 2, width + foot_u / 2, 0, n)
     first, last = narrowed(down, v, -foot_v / 2, height + foot_v / 2, first, last)
@@ -279,7 +284,7 @@ def fetch(
         start = round(ray[1]) * columns + round(ray[0]) + first
         copy_span(texels, start, one.opacity, t[first:], last - first)
         return
-    foot_u, foot_v = math.hypot(m[0], m[1]), math.hypot(m[3], m[4])
+    foot_u, foot_v = length(m[0], m[1]), length(m[3], m[4])
     wide = is_wide(one, foot_u, foot_v)
     extent[0] = min(max(foot_u, 1.0), 2.0) if wide else 1.0
     extent[1] = min(max(foot_v, 1.0), 2.0) if wide else 1.0

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import TYPE_CHECKING, Any, TypeAlias
-
-import numpy as np
+from typing import TYPE_CHECKING, TypeAlias
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
+    import numpy as np
     from numpy.typing import NDArray
 
 At: TypeAlias = tuple[int, int]
@@ -63,12 +62,15 @@ class Tiles(Mapping[At, Tile]):
         self._rows[row][column] = tile
 
     def __getitem__(self, at: At) -> Tile:
+        """Return a tile."""
         return self._rows[at[0]][at[1]]
 
     def __iter__(self) -> Iterator[At]:
+        """Go through where tiles are, row by row."""
         for row, columns in self._rows.items():
             for column in columns:
                 yield row, column
 
     def __len__(self) -> int:
+        """Count the tiles."""
         return sum(map(len, self._rows.values()))
