@@ -38,6 +38,7 @@ def test_what_comes_back_is_the_same_and_is_gone_on_from(
         (painted_all(painting, [SHOWN]), painted_all(again, [SHOWN])),
     ):
         for place in range(3):
+            assert one.level_at(place).shows == other.level_at(place).shows
             wanted, found = one.level_at(place).texels, other.level_at(place).texels
             assert wanted.keys() == found.keys()
             assert all(np.array_equal(wanted[at], found[at]) for at in wanted)

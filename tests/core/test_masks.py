@@ -321,11 +321,6 @@ def test_layer_that_is_all_hidden_needs_no_look_and_shows_nothing() -> None:
     assert alpha_of(mask=Mask(parts=(far,), inverted=True)).min() == 1
 
 
-def plane_masking(values: NDArray[np.uint8], to_plane: F64, join: int) -> Masking:
-    step = Step(masking.PLANE, to_plane, join=join, plane=plane_of(values))
-    return Masking(1.0, (step,))
-
-
 @pytest.mark.parametrize(
     "to_plane",
     [
@@ -336,17 +331,23 @@ def plane_masking(values: NDArray[np.uint8], to_plane: F64, join: int) -> Maskin
     ],
     ids=["copied", "shifted", "turned", "stretched"],
 )
+@pytest.mark.parametrize("join", [masking.MULTIPLY, masking.TAKE])
+@pytest.mark.parametrize("inverted", [False, True])
 def test_planes_are_interpolated_and_go_on_beyond_their_edges(
-    to_plane: F64, monkeypatch
+    to_plane: F64, join: int, inverted: bool, monkeypatch
 ) -> None:
     random = np.random.default_rng(5)
     values = random.integers(0, 256, (200, 333), np.uint8)
     values[:128, 64:256] = 255
     values[130:, :100] = 0
-    monkeypatch.setattr(
-        "glyphaneme.core.render.tables.masking_of",
-        lambda *_: plane_masking(values, to_plane, masking.MULTIPLY),
+    step = Step(
+        masking.PLANE, to_plane, join=join, inverted=inverted, plane=plane_of(values)
     )
+    monkeypatch.setattr(
+        "glyphaneme.core.render.tables.masking_of", lambda *_: Masking(1.0, (step,))
+    )
+    if (join == masking.TAKE) != inverted:
+        values = 255 - values
     x, y = positions()
     u, v = np.tensordot(to_plane, np.stack([x, y, np.ones_like(x)]), axes=1) - 0.5
     u, v = np.clip(u, 0, 332), np.clip(v, 0, 199)

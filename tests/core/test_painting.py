@@ -171,7 +171,8 @@ def test_undone_stroke_leaves_the_very_bytes() -> None:
 
 @pytest.mark.parametrize("scale", [0.5, 0.25, 0.11])
 def test_smaller_views_show_the_average(scale: float) -> None:
-    painting = painted_all(Painting(), [stroke(softness=0.3)])
+    back = stroke((200, 150, 1), size=70, shows=True)
+    painting = painted_all(Painting(), [stroke(softness=0.3), back])
     width, height = round(WIDTH * scale), round(HEIGHT * scale)
     whole = shown_by(painting).astype(np.float32)
 
