@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal
 
-import cv2
 import numpy as np
 from pydantic import Field
 
+from glyphaneme.core.bands import run_bands
 from glyphaneme.core.tone.areas import (
     OPAQUE,
     AreaTone,
@@ -22,6 +23,8 @@ from glyphaneme.core.tone.areas import (
 from glyphaneme.core.tone.base import Part
 
 if TYPE_CHECKING:
+    from collections.abc import Callable
+
     from numpy.typing import NDArray
 
     from glyphaneme.core.arrays import PixelsU8
@@ -42,7 +45,6 @@ ENOUGH = 4.0
 BUSY = 18.0
 """Levels of spread within a brush at which a finer one takes over by half."""
 DETAIL_BRUSHES = 3
-EVENLY = np.array([[1, 1, 1, 0]], np.float32) / 3
 
 
 class PainterlyTone(AreaTone):
@@ -93,6 +95,9 @@ class PainterlyTone(AreaTone):
 
     def made(self, pixels: PixelsU8, seen: Seen) -> PixelsU8:
         """Return pixels painted."""
+        # Here, not above: a kernel takes a twentieth of a second to load.
+        from glyphaneme.core._kernels import daubing
+
         brushes = self._brushes(seen.scale)
         if not brushes:
             return pixels
@@ -104,10 +109,10 @@ class PainterlyTone(AreaTone):
         else:
             small = _smaller(weighted(pixels), factor)
         painted, spread = _painted(small, brushes[0] / factor)
+        share = np.float32(self.detail / BUSY)
         for brush in brushes[1:]:
             finer, next_spread = _painted(small, brush / factor)
-            busy = (spread * np.float32(self.detail / BUSY)) ** 2
-            painted += (busy / (1 + busy))[..., None] * (finer - painted)
+            _in_bands(daubing.paint_over, painted, finer, spread, share)
             spread = next_spread
         if is_opaque:
             return _larger(as_levels(painted), factor, pixels)
@@ -137,6 +142,19 @@ def _larger(small: NDArray[Any], factor: int, like: NDArray[Any]) -> NDArray[Any
     return small if factor == 1 else enlarged(small, factor, like)
 
 
+def _in_bands(
+    work: Callable[..., None], image: Floats, *others: Floats | np.float32
+) -> None:
+    """Run compiled work over all rows of an image."""
+    rows, columns = image.shape[:2]
+    run_bands(partial(work, image, *others), rows, columns)
+
+
+def _evened(image: Floats, sigma: float) -> Floats:
+    """Return an image blurred, as compiled work reads it."""
+    return np.ascontiguousarray(blurred(image, sigma))
+
+
 def _painted(image: Floats, brush: float) -> tuple[Floats, Floats]:
     """Paint with one brush; return the painting, and how much happens within it."""
     factor = _factor(brush)
@@ -148,33 +166,18 @@ def _painted(image: Floats, brush: float) -> tuple[Floats, Floats]:
 def _painted_as_large(image: Floats, brush: float) -> tuple[Floats, Floats]:
     """Paint at the size that the image has."""
     # Here, not above: loading a kernel takes a twentieth of a second at every start.
-    from glyphaneme.core._kernels.daubing import daub_rows_into
-    from glyphaneme.core.bands import run_bands
+    from glyphaneme.core._kernels import daubing
 
-    light = np.asarray(cv2.transform(image, EVENLY), np.float32)
-    means = blurred(image, brush * SECTOR)
-    squares = blurred(light * light, brush * SECTOR)
-    mean_light = cv2.transform(means, EVENLY)
-    spread = cv2.sqrt(np.maximum(squares - mean_light * mean_light, 0))
-    smooth = blurred(light, max(brush * SMOOTHED, 0.8))
-    across = cv2.Sobel(smooth, cv2.CV_32F, 1, 0, scale=0.25)
-    down = cv2.Sobel(smooth, cv2.CV_32F, 0, 1, scale=0.25)
-    products = [across * across, down * down, across * down]
-    tensor = np.asarray(cv2.merge(products), np.float32)
-    e, g, f = cv2.split(blurred(tensor, brush * EVENED))
-    root, twice = cv2.cartToPolar(e - g, 2 * f)
-    along = twice * np.float32(0.5) + np.float32(np.pi / 2)
-    u, v = cv2.polarToCart(np.ones_like(along), along)
-    ways = cv2.merge([u, v, root / (e + g + np.float32(1e-3))])
-    means = np.ascontiguousarray(means)
-    uneven = cv2.pow(spread * np.float32(1 / 8), 8)
-    weights = np.asarray(1 / (uneven + np.float32(1e-4)), np.float32)
+    light, squares = (np.empty(image.shape[:2], np.float32) for _ in range(2))
+    _in_bands(daubing.lightness_into, image, light, squares)
+    means, squares = (_evened(one, brush * SECTOR) for one in (image, squares))
+    tensor = np.empty((*light.shape, 3), np.float32)
+    smooth = _evened(light, max(brush * SMOOTHED, 0.8))
+    _in_bands(daubing.tensor_into, smooth, tensor)
+    tensor = _evened(tensor, brush * EVENED)
+    spread, weights, ways = (np.empty_like(one) for one in (light, light, tensor))
+    _in_bands(daubing.weigh_rows_into, means, squares, tensor, spread, weights, ways)
     out = np.empty_like(means)
-    run_bands(
-        lambda first, last: daub_rows_into(
-            means, weights, ways, np.float32(brush * REACH), out, first, last
-        ),
-        out.shape[0],
-        out.shape[1],
-    )
-    return out, np.asarray(spread, np.float32)
+    reach = np.float32(brush * REACH)
+    _in_bands(daubing.daub_rows_into, means, weights, ways, reach, out)
+    return out, spread
