@@ -250,7 +250,8 @@ def painted_once(image: np.ndarray, brush: float) -> tuple[np.ndarray, np.ndarra
 
 @pytest.mark.parametrize("brush", [6.0, 10.0])
 def test_paint_is_what_its_definition_says(bark: np.ndarray, brush: float) -> None:
-    pixels = np.ascontiguousarray(bark[300:364, 200:296])
+    pixels = np.ascontiguousarray(bark[600:664, :96])
+    pixels[..., :3] = np.clip(3.5 * pixels[..., :3].astype(float) - 250, 0, 255)
     image = pixels[..., :3].astype(float)
     wanted, spread = painted_once(image, brush)
     if brush == 10:  # Painted at half the size, and a finer one over it.
@@ -267,8 +268,9 @@ def test_paint_is_what_its_definition_says(bark: np.ndarray, brush: float) -> No
 
     # Here and there a neighbour lies half-way between two pixels.
     off = np.abs(got[..., :3] - wanted)
-    assert np.quantile(off, 0.97) < 0.75
-    assert off.mean() < 0.5
+    assert np.quantile(off, 0.98) < 0.51
+    for edge in (off[0], off[-1], off[:, 0], off[:, -1]):
+        assert np.quantile(edge, 0.95) < 0.51
     assert got[..., 3].min() == 255
 
 
