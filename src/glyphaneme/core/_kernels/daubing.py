@@ -14,13 +14,12 @@ ABOUT = 8
 AT_ONCE = 256
 """Pixels whose neighbours are found at a time: in a loop of its own, many at once."""
 THIRD = F32(1 / 3)
+QUARTER = F32(0.25)
 DIAGONAL = F32(0.5**0.5)
 TINY = F32(1e-20)
 UNEVEN = F32(8)
 """Levels of spread at which a neighbour counts 1; an even one counts 10 000."""
 LEAST = F32(1e-4)
-
-QUARTER = F32(0.25)
 
 PLANE = types.f4[:, ::1]
 PIXELS = types.f4[:, :, ::1]
