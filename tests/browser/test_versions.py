@@ -12,8 +12,10 @@ from PIL import Image
 from playwright.sync_api import expect
 
 from tests.browser.hands import Hands, Point
+from tests.product import wait_for
 
 if TYPE_CHECKING:
+    from collections.abc import Callable
     from pathlib import Path
 
     from numpy.typing import NDArray
@@ -47,15 +49,31 @@ SHOWN = """(place) => Promise.all(
   [...place.querySelectorAll('img')].map((one) => one.decode())
 )"""
 """Until all pictures in a place have come in."""
-PAINTED = "() => new Promise((then) => requestAnimationFrame(() => setTimeout(then)))"
-"""Until what the page holds now is painted: a busy machine shows it later."""
 
 
-def seen(place: Locator) -> NDArray[np.int16]:
-    """Return the pixels of a place on the page."""
-    place.page.evaluate(PAINTED)
-    with Image.open(io.BytesIO(place.screenshot())) as picture:
-        return np.asarray(picture.convert("RGB"), np.int16)
+def seen(
+    place: Locator, holds: Callable[[NDArray[np.int16]], bool] = lambda _: True
+) -> NDArray[np.int16]:
+    """Return the pixels of a place on the page, once they rest and something holds.
+
+    A busy machine paints later than the page says what it has.
+    """
+    before = np.empty(0, np.int16)
+
+    def at_rest() -> list[NDArray[np.int16]]:
+        nonlocal before
+        with Image.open(io.BytesIO(place.screenshot())) as picture:
+            now = np.asarray(picture.convert("RGB"), np.int16)
+        rests = np.array_equal(before, now)
+        before = now
+        return [now] if rests and holds(now) else []
+
+    return wait_for(at_rest)[0]
+
+
+def apart(one: NDArray[np.int16], other: NDArray[np.int16]) -> int:
+    """Return by how many levels two pictures differ where they differ most."""
+    return int(np.abs(one - other).max())
 
 
 def test_versions_are_compared_under_a_divider(hands: Hands, pair: Any) -> None:
@@ -77,21 +95,23 @@ def test_versions_are_compared_under_a_divider(hands: Hands, pair: Any) -> None:
     lanterns = seen(stage)
     divider.press("Home")
     expect(divider).to_have_value("0")
-    bare = seen(stage)
+    width = lanterns.shape[1]
+    middle_half = np.s_[:, width // 4 : -(width // 4)]
+    bare = seen(stage, lambda now: apart(now[middle_half], lanterns[middle_half]) > 50)
     divider.press("End")
     box = stage.bounding_box()
     assert box is not None
     middle = Point(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
-    right = Point(box["x"] + box["width"] - 23, middle.y)
-    hands.drag(right, middle)
+    hands.drag(Point(box["x"] + box["width"] - 23, middle.y), middle)
     expect(divider).to_have_value(re.compile("^(49|5[01])"))
-    both = seen(stage)
 
-    # Beside the line, each side shows its own moment.
-    quarter = both.shape[1] // 4
-    assert np.abs(both[:, : quarter + 80] - lanterns[:, : quarter + 80]).max() <= 2
-    assert np.abs(both[:, -quarter:-40] - bare[:, -quarter:-40]).max() <= 2
-    assert np.abs(lanterns[:, quarter:-quarter] - bare[:, quarter:-quarter]).max() > 50
+    left, right = np.s_[:, : width // 4 + 80], np.s_[:, -(width // 4) : -40]
+
+    def shows_both(now: NDArray[np.int16]) -> bool:
+        """Beside the line, each side shows its own moment."""
+        return apart(now[left], lanterns[left]) <= 2 >= apart(now[right], bare[right])
+
+    seen(stage, shows_both)
 
 
 def test_other_moments_are_chosen_for_both_sides(hands: Hands, pair: Any) -> None:
