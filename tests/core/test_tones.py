@@ -25,6 +25,7 @@ from glyphaneme.core.place import Placement, build_pyramid
 from glyphaneme.core.render import FrameCache, View, render
 from glyphaneme.core.tone import (
     MAX_TONES,
+    BlurTone,
     ColoringTone,
     CurvesTone,
     Ends,
@@ -38,6 +39,7 @@ from glyphaneme.core.tone import (
     monotone,
     ops_of,
     planned,
+    tabled,
 )
 from tests import published_tones as published
 from tests.pictures import composite_of, photo_layer, pyramids
@@ -359,6 +361,53 @@ def stacked(v: np.ndarray) -> np.ndarray:
 
 def test_a_whole_stack_errs_by_little_more_than_rounding() -> None:
     assert error(STACK, stacked(SHARES)) < 0.7
+
+
+def test_a_photo_upside_down_is_toned_by_the_same_formulas() -> None:
+    # Only of one that lies pixel for pixel, levels are looked up.
+    placement = Placement(**{**IN_PLACE.model_dump(), "turn": 180})
+    found = shown(photo(*STACK, placement=placement))[::-1, ::-1, :3]
+
+    assert np.abs(found - 255 * stacked(SHARES)).max() < 0.7
+
+
+CHANNELS = LevelsTone(red=Ends(middle=2), green=Ends(middle=0.5), blue=Ends(middle=3))
+
+
+def test_each_channel_is_looked_up_by_itself_and_alpha_by_none() -> None:
+    pixels = COLORS.copy()
+    pixels[..., 3] = np.linspace(10, 255, SIDE).round()
+    layer = photo_layer("clear", pixels, tones=(CHANNELS,), opacity=0.7)
+    whole = composite_of(layer, width=SIDE, height=SIDE, background=None)
+    found = render(whole, pyramids(clear=pixels), WHOLE)
+
+    wanted = SHARES ** (1 / np.array([2, 0.5, 3]))
+    assert np.abs(found[..., 3] - 0.7 * pixels[..., 3]).max() < 0.51
+    assert np.abs(found[..., :3] - 255 * wanted).max() < 0.52
+
+
+def test_a_toning_layer_tones_what_it_blurred_before() -> None:
+    blur, levels = BlurTone(radius=3), LevelsTone(all=Ends(darkest=0.1, middle=2))
+    both = ToningLayer(id="b", name="B", tones=(blur, levels))
+    blurs = ToningLayer(id="f", name="F", tones=(blur,))
+    then = ToningLayer(id="t", name="T", tones=(levels,))
+
+    found = shown(photo(), both).astype(int)
+    assert np.abs(found - shown(photo(), blurs, then)).max() <= 1
+    assert np.abs(found - shown(photo(), blurs)).max() > 20
+
+
+def test_levels_are_looked_up_only_where_that_is_the_same_and_takes_less() -> None:
+    def codes(*tones: Tone) -> list[int]:
+        return [op.code for op in tabled(planned(ops_of(tones)))]
+
+    assert codes(*STACK)[0] == toning.TABLE
+    assert not {toning.POWER, toning.CURVE, toning.DECODE} & {*codes(*STACK)}
+    for first in (InvertTone(), MonochromeTone(), WarmthTone(warmth=30)):
+        plain = planned(ops_of((first, *STACK[2:])))
+        assert tabled(plain) == plain
+    # Grey looks at all three: what comes after it has more than 256 levels.
+    assert toning.CURVE in codes(MonochromeTone(), STACK[1])
 
 
 def test_tones_work_in_their_order() -> None:

@@ -13,6 +13,7 @@ from glyphaneme.core._kernels import (
     own_colors,
     painting,
     splitting,
+    tabling,
     tiling,
     warping,
 )
@@ -28,6 +29,7 @@ __all__ = [
     "own_colors",
     "painting",
     "splitting",
+    "tabling",
     "tiling",
     "warping",
 ]

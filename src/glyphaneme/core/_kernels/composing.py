@@ -49,11 +49,12 @@ from glyphaneme.core._kernels.sampling import (
     edge_span,
     gather_corners,
     gather_nine,
+    look_up_span,
     narrowed,
     weigh_alpha,
     weigh_opaque,
 )
-from glyphaneme.core._kernels.toning import FLOATS, tone_span
+from glyphaneme.core._kernels.toning import FLOATS, TABLE, tone_span
 from glyphaneme.core._kernels.toning import STEP_TYPE as TONE_TYPE
 from glyphaneme.core._kernels.washing import (
     GROUP_BEGIN,
@@ -255,10 +256,38 @@ def is_masked(layers: np.ndarray, layer: int, spans: np.ndarray) -> bool:
     return masked
 
 
+@njit(**INLINED)
+def levels_of(
+    layers: np.ndarray, layer: int, tones: np.ndarray, numbers: np.ndarray
+) -> np.ndarray:
+    """Return the table by which the layer's texels are read, or nothing."""
+    first = layers[layer].first_tone
+    if layers[layer].tones == 0 or tones[first].code != TABLE:
+        return numbers[:0]
+    return numbers[tones[first].first :]
+
+
+@njit(**INLINED)
+def read_span(
+    texels: np.ndarray,
+    start: int,
+    levels: np.ndarray,
+    opacity: F32,
+    t: np.ndarray,
+    n: int,
+) -> None:
+    """Read texels that lie under the view's pixels, by a table where there is one."""
+    if len(levels) > 0:
+        look_up_span(texels, start, levels, opacity, t, n)
+    else:
+        copy_span(texels, start, opacity, t, n)
+
+
 @njit(**PART)
 def fetch(
     layers: np.ndarray,
     layer: int,
+    levels: np.ndarray,
     row: int,
     column: float,
     spans: np.ndarray,
@@ -282,7 +311,7 @@ def fetch(
     whole_first, whole_last = spans[layer, WHOLE_FIRST], spans[layer, WHOLE_LAST]
     if one.copied == 1:
         start = round(ray[1]) * columns + round(ray[0]) + first
-        copy_span(texels, start, one.opacity, t[first:], last - first)
+        read_span(texels, start, levels, one.opacity, t[first:], last - first)
         return
     foot_u, foot_v = length(m[0], m[1]), length(m[3], m[4])
     wide = is_wide(one, foot_u, foot_v)
@@ -319,6 +348,7 @@ def fetch(
 def fetch_toned(
     layers: np.ndarray,
     layer: int,
+    levels: np.ndarray,
     row: int,
     column: int,
     lines: int,
@@ -331,7 +361,7 @@ def fetch_toned(
     for line in range(lines):
         here = t[line * n :]
         start = (row + line) * one.columns + column
-        copy_span(texels, start, ONE, here, n)
+        read_span(texels, start, levels, ONE, here, n)
         for i in range(n):
             here[SA + i] = one.opacity
 
@@ -340,6 +370,7 @@ def fetch_toned(
 def fetch_lines(
     layers: np.ndarray,
     layer: int,
+    levels: np.ndarray,
     row: int,
     column: float,
     spans: np.ndarray,
@@ -350,9 +381,10 @@ def fetch_lines(
 ) -> None:
     """Read the layer's pixels in all lines of the chunk, `n` pixels each."""
     for line in range(spans.shape[0]):
-        if spans[line, layer, FIRST] < spans[line, layer, LAST]:
+        own = spans[line]
+        if own[layer, FIRST] < own[layer, LAST]:
             here = t[line * n :]
-            fetch(layers, layer, row + line, column, spans[line], here, corners, small)
+            fetch(layers, layer, levels, row + line, column, own, here, corners, small)
 
 
 @njit(**PART)
@@ -577,8 +609,10 @@ def compose_chunks(
             solid = background[3] == ONE
             lowest = lowest_shown(layers, spans, n)
             if lowest >= 0:
+                levels = levels_of(layers, lowest, tones, numbers)
+                at = earlier
                 fetch_lines(
-                    layers, lowest, row, column, spans, earlier, corners, small, n
+                    layers, lowest, levels, row, column, spans, at, corners, small, n
                 )
                 if layers[lowest].tones > 0:
                     tone_lines(layers, lowest, tones, numbers, spans, t, n)
@@ -590,6 +624,7 @@ def compose_chunks(
                 fill(background, t, size)
             depth = 0
             for layer in range(lowest + 1, count):
+                levels = levels_of(layers, layer, tones, numbers)
                 kind = layers[layer].kind
                 if kind == GROUP_BEGIN:
                     begin_group(t, beneath[depth * PLANES :], size)
@@ -607,7 +642,7 @@ def compose_chunks(
                     solid = solids[depth]
                 elif kind == TONING:
                     if layers[layer].copied == 1:
-                        fetch_toned(layers, layer, row, start, len(spans), t, n)
+                        fetch_toned(layers, layer, levels, row, start, len(spans), t, n)
                     else:
                         take_composite(t, layers[layer].opacity, size)
                 elif solid and layers[layer].copied == 1 and layers[layer].tones == 0:
@@ -616,7 +651,9 @@ def compose_chunks(
                     )
                     continue
                 else:
-                    fetch_lines(layers, layer, row, column, spans, t, corners, small, n)
+                    fetch_lines(
+                        layers, layer, levels, row, column, spans, t, corners, small, n
+                    )
                 if layers[layer].tones > 0:
                     tone_lines(layers, layer, tones, numbers, spans, t[SR:], n)
                 if masked:

@@ -36,6 +36,7 @@ from glyphaneme.core._kernels.layout import (
 F32 = np.float32
 I32 = np.int32
 BYTE = np.uint32(255)
+LEVELS = 256
 # The hot loop counts from the chunk's start in float32, which errs by up to 1e-4 of
 # a texel; this margin keeps its reads inside the source.
 MARGIN = 1e-3
@@ -136,6 +137,28 @@ def copy_span(
         t[SG + i] = green(texel) * FROM_U8
         t[SB + i] = blue(texel) * FROM_U8
         t[SA + i] = alpha(texel) * strength
+
+
+@njit(**PART)
+def look_up_span(
+    texels: np.ndarray,
+    offset: int,
+    levels: np.ndarray,
+    opacity: F32,
+    t: np.ndarray,
+    n: int,
+) -> None:
+    """Read them by a table of what becomes of 256 levels of red, green and blue."""
+    source = texels[offset:]
+    reds, greens, blues = levels, levels[LEVELS:], levels[2 * LEVELS :]
+    strength = opacity * FROM_U8
+    for i in range(n):
+        texel = source[i]
+        t[SR + i] = reds[texel & BYTE]
+        t[SG + i] = greens[(texel >> np.uint32(8)) & BYTE]
+        t[SB + i] = blues[(texel >> np.uint32(16)) & BYTE]
+    for i in range(n):
+        t[SA + i] = alpha(source[i]) * strength
 
 
 @njit(**INLINED)

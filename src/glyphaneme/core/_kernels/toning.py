@@ -47,7 +47,8 @@ from glyphaneme.core._kernels.transfer import (
     VIBRANCE,
     ONE_HUE,
     CAST,  # a colour's chroma, most at middle lightness
-) = range(12)
+    TABLE,  # of what becomes of 256 levels: texels are read by it, if it stands first
+) = range(13)
 
 STEP = np.dtype(
     [

@@ -41,7 +41,7 @@ from glyphaneme.core.render.masks import UNMASKED, Masking, masking_of, step_fie
 from glyphaneme.core.render.patching import Laid, patches_of
 from glyphaneme.core.render.texels import texels_of
 from glyphaneme.core.render.warped import is_plain, reach_in, staying, warped_into
-from glyphaneme.core.tone import Op, Program, ops_of, planned, program, split
+from glyphaneme.core.tone import Op, Program, ops_of, planned, program, split, tabled
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Iterator, Mapping, Sequence
@@ -313,6 +313,8 @@ class _ToneTable:
     def given(self, row: Row) -> Fields:
         """Add a layer's tones, and return its row with their place."""
         ops = planned(ops_of(row.tones))
+        if row.fields.copied:
+            ops = tabled(ops)
         first = len(self._ops)
         self._ops += ops
         return row.fields._replace(first_tone=first, tones=len(ops))

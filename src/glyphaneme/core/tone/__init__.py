@@ -26,7 +26,7 @@ from glyphaneme.core.tone.light import LightTone
 from glyphaneme.core.tone.match import MatchTone
 from glyphaneme.core.tone.monochrome import MonochromeTone
 from glyphaneme.core.tone.one_hue import OneHueTone
-from glyphaneme.core.tone.ops import Domain, Op, Program, planned, program
+from glyphaneme.core.tone.ops import Domain, Op, Program, planned, program, tabled
 from glyphaneme.core.tone.painterly import PainterlyTone
 from glyphaneme.core.tone.sharpen import SharpenTone
 from glyphaneme.core.tone.splines import Spline, monotone
@@ -67,5 +67,6 @@ __all__ = [
     "scaled",
     "split",
     "spread_of",
+    "tabled",
     "working",
 ]

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from enum import Enum
+from functools import lru_cache
+from itertools import takewhile
 from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
@@ -52,6 +54,12 @@ class Program(NamedTuple):
 
 
 NO_STEPS = np.empty(0, toning.STEP)
+LOOK_AT_ONE = (toning.AFFINE, toning.POWER, toning.CURVE, toning.DECODE)
+"""Codes of operations that look at one component at a time."""
+LONGER = (toning.POWER, toning.CURVE)
+"""Those of them that take longer than it takes to look a level up."""
+TABLES = 64
+"""Tables that are kept, 6 KB each."""
 
 
 def affine(scale: float, shift: float, planes: int = ALL) -> Op:
@@ -221,6 +229,38 @@ def planned(ops: Iterable[Op]) -> tuple[Op, ...]:
     for one in _changes(domain, Domain.ENCODED):
         _add(found, one)
     return tuple(found)
+
+
+def tabled(ops: tuple[Op, ...]) -> tuple[Op, ...]:
+    """Return what does the same to a picture of 8 bits that is read pixel for pixel.
+
+    As long as each operation looks at one component alone, 256 levels are all that
+    there is: what becomes of them is worked out once and looked up.
+
+    Parameters
+    ----------
+    ops : tuple of Op
+        As `planned` returned them.
+
+    Returns
+    -------
+    tuple of Op
+        The same where a table would take longer.
+    """
+    first = tuple(takewhile(lambda op: op.code in LOOK_AT_ONE, ops))
+    if not any(op.code in LONGER for op in first):
+        return ops
+    return (_table(first), *ops[len(first) :])
+
+
+@lru_cache(TABLES)
+def _table(ops: tuple[Op, ...]) -> Op:
+    # Here, not above: loading a kernel takes a moment at every start.
+    from glyphaneme.core._kernels.tabling import tone_levels_into
+
+    levels = np.empty((3, 256), np.float32)
+    tone_levels_into(*program(ops), levels)
+    return Op(ops[-1].domain, toning.TABLE, tuple(levels.ravel().tolist()))
 
 
 def program(ops: Sequence[Op]) -> Program:
