@@ -610,9 +610,17 @@ def compose_chunks(
             lowest = lowest_shown(layers, spans, n)
             if lowest >= 0:
                 levels = levels_of(layers, lowest, tones, numbers)
-                at = earlier
                 fetch_lines(
-                    layers, lowest, levels, row, column, spans, at, corners, small, n
+                    layers,
+                    lowest,
+                    levels,
+                    row,
+                    column,
+                    spans,
+                    earlier,
+                    corners,
+                    small,
+                    n,
                 )
                 if layers[lowest].tones > 0:
                     tone_lines(layers, lowest, tones, numbers, spans, t, n)

@@ -165,11 +165,24 @@ def shrunk(image: NDArray[Any], factor: int) -> NDArray[Any]:
     (ceil(H / factor), ceil(W / factor)) or with C, of the same dtype
         The means.
     """
-    below, right = (-side % factor for side in image.shape[:2])
+    rows, columns = (side // factor * factor for side in image.shape[:2])
+    if (rows, columns) == image.shape[:2]:
+        return _means(image, factor)
+    # Only what is left beyond whole squares is copied to be made whole.
+    bands = (band for band in (image[:rows], image[rows:]) if len(band))
+    halves = ((band[:, :columns], band[:, columns:]) for band in bands)
+    means = [[_means(half, factor) for half in band if half.size] for band in halves]
+    return np.vstack([np.hstack(band) for band in means])
+
+
+def _means(image: NDArray[Any], factor: int) -> NDArray[Any]:
+    """Average squares of an image; what is less than one goes on by its last pixel."""
+    rows, columns = image.shape[:2]
+    below, right = -rows % factor, -columns % factor
     if below or right:
         edge = cv2.BORDER_REPLICATE
         image = np.asarray(cv2.copyMakeBorder(image, 0, below, 0, right, edge))
-    size = (image.shape[1] // factor, image.shape[0] // factor)
+    size = ((columns + right) // factor, (rows + below) // factor)
     small = cv2.resize(image, size, interpolation=cv2.INTER_AREA)
     return np.asarray(small, image.dtype)
 
