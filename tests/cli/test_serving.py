@@ -15,7 +15,6 @@ from typing import TYPE_CHECKING
 
 import pytest
 
-from glyphaneme.cli.warming import ENTRY_POINT
 from tests.product import Product, wait_for
 
 if TYPE_CHECKING:
@@ -208,7 +207,7 @@ def test_body_of_half_a_gigabyte_is_refused_with_the_limit(product: Product) -> 
 def but_for_the_compositor(compiled: Path, folder: Path) -> Path:
     """Copy what was compiled without the compositor itself: all takes minutes."""
     shutil.copytree(compiled, folder)
-    compositor = list(folder.rglob(ENTRY_POINT))
+    compositor = list(folder.rglob("composing.*.nbi"))
     assert compositor != []
     for one in compositor:
         one.unlink()

@@ -8,11 +8,13 @@ import subprocess
 import sys
 import time
 from http import HTTPStatus
+from itertools import chain
 from pathlib import Path
+
+from glyphaneme.core import kernels
 
 USUAL_S = 110.0
 LOOK_EVERY_S = 0.2
-ENTRY_POINT = "composing.compose_rows_into*.nbi"
 PAGE = """<!doctype html><html lang="en"><meta charset="utf-8">
 <meta http-equiv="refresh" content="1"><title>Glyphaneme is getting ready</title>
 <style>body{{font:17px Georgia,serif;background:#f5f1e8;color:#25221d;display:grid;
@@ -30,7 +32,10 @@ class WarmingError(RuntimeError):
 def is_cold() -> bool:
     """Tell whether starting would have to compile first."""
     folder = os.environ.get("NUMBA_CACHE_DIR")
-    return folder is not None and not any(Path(folder).rglob(ENTRY_POINT))
+    if folder is None:
+        return False
+    found = {path.name.partition(".")[0] for path in Path(folder).rglob("*.nbi")}
+    return not found.issuperset(chain(*kernels.SHARES))
 
 
 def warm_up(host: str, port: int) -> None:
@@ -56,19 +61,21 @@ def warm_up(host: str, port: int) -> None:
         def log_message(self, *_: object) -> None:
             pass
 
-    compiling = subprocess.Popen(
-        [sys.executable, "-c", "import glyphaneme.core.kernels"]
-    )
+    compiling = [
+        subprocess.Popen([sys.executable, "-m", kernels.__name__, str(share)])
+        for share in range(len(kernels.SHARES))
+    ]
     try:
         # In this thread: processes may only be started where no other thread runs.
         with http.server.HTTPServer((host, port), Answer) as server:
             server.timeout = LOOK_EVERY_S
-            while compiling.poll() is None:
+            while any(one.poll() is None for one in compiling):
                 server.handle_request()
     finally:
-        compiling.kill()
-        status = compiling.wait()
-    if status != 0:
+        for one in compiling:
+            one.kill()
+        failed = [one for one in compiling if one.wait() != 0]
+    if failed:
         message = "the compositor could not be compiled; the reason is above"
         raise WarmingError(message)
 
