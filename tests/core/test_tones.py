@@ -402,6 +402,7 @@ def test_levels_are_looked_up_only_where_that_is_the_same_and_takes_less() -> No
         return [op.code for op in tabled(planned(ops_of(tones)))]
 
     assert codes(*STACK)[0] == toning.TABLE
+    assert codes(STACK[1]) == [toning.TABLE]
     assert not {toning.POWER, toning.CURVE, toning.DECODE} & {*codes(*STACK)}
     for first in (InvertTone(), MonochromeTone(), WarmthTone(warmth=30)):
         plain = planned(ops_of((first, *STACK[2:])))
