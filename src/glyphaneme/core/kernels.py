@@ -1,6 +1,6 @@
 """Compiles kernels, or loads them where that was done before.
 
-As a module that is run, those of one share: two processes are done in half the time.
+Run as a module, those of one share: two processes are done in two thirds of the time.
 """
 
 from __future__ import annotations

@@ -148,7 +148,10 @@ def look_up_span(
     t: np.ndarray,
     n: int,
 ) -> None:
-    """Read them by a table of what becomes of 256 levels of red, green and blue."""
+    """Read texels like `copy_span`, by a table of what becomes of their levels.
+
+    `levels` are 256 of red, then of green, then of blue.
+    """
     source = texels[offset:]
     reds, greens, blues = levels, levels[LEVELS:], levels[2 * LEVELS :]
     strength = opacity * FROM_U8

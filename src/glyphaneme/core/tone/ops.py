@@ -59,7 +59,7 @@ LOOK_AT_ONE = (toning.AFFINE, toning.POWER, toning.CURVE, toning.DECODE)
 LONGER = (toning.POWER, toning.CURVE)
 """Those of them that take longer than it takes to look a level up."""
 TABLES = 64
-"""Tables that are kept, 6 KB each."""
+"""Tables that are kept, 25 KB each."""
 
 
 def affine(scale: float, shift: float, planes: int = ALL) -> Op:
@@ -256,9 +256,9 @@ def tabled(ops: tuple[Op, ...]) -> tuple[Op, ...]:
 @lru_cache(TABLES)
 def _table(ops: tuple[Op, ...]) -> Op:
     # Here, not above: loading a kernel takes a moment at every start.
-    from glyphaneme.core._kernels.tabling import tone_levels_into
+    from glyphaneme.core._kernels.tabling import LEVELS, tone_levels_into
 
-    levels = np.empty((3, 256), np.float32)
+    levels = np.empty((3, LEVELS), np.float32)
     tone_levels_into(*program(ops), levels)
     return Op(ops[-1].domain, toning.TABLE, tuple(levels.ravel().tolist()))
 
