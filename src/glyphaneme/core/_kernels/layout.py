@@ -24,6 +24,8 @@ SR, SG, SB, SA = 4 * CHUNK, 5 * CHUNK, 6 * CHUNK, 7 * CHUNK
 SCRATCH_FLOATS = 8 * CHUNK
 SCRATCH_TEXELS = 10 * CHUNK
 
+LEVELS = 256
+"""Of a component of 8 bits."""
 ZERO = np.float32(0)
 ONE = np.float32(1)
 HALF = np.float32(0.5)

@@ -23,6 +23,7 @@ from glyphaneme.core._kernels.layout import (
     FROM_U8,
     HALF,
     INLINED,
+    LEVELS,
     ONE,
     PART,
     SA,
@@ -36,7 +37,6 @@ from glyphaneme.core._kernels.layout import (
 F32 = np.float32
 I32 = np.int32
 BYTE = np.uint32(255)
-LEVELS = 256
 # The hot loop counts from the chunk's start in float32, which errs by up to 1e-4 of
 # a texel; this margin keeps its reads inside the source.
 MARGIN = 1e-3

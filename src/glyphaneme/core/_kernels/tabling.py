@@ -6,8 +6,7 @@ import numpy as np
 from numba import njit, types
 
 from glyphaneme.core._kernels.addressing import lined_up
-from glyphaneme.core._kernels.layout import CHUNK, FROM_U8, KERNEL
-from glyphaneme.core._kernels.sampling import LEVELS
+from glyphaneme.core._kernels.layout import CHUNK, FROM_U8, KERNEL, LEVELS
 from glyphaneme.core._kernels.toning import FLOATS, STEP_TYPE, tone_span
 
 F32 = np.float32

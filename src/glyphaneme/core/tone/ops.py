@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy as np
 
 from glyphaneme.core._kernels import toning
+from glyphaneme.core._kernels.layout import LEVELS
 from glyphaneme.core.color.spaces import TO_CONES, TO_LAB
 
 if TYPE_CHECKING:
@@ -256,7 +257,7 @@ def tabled(ops: tuple[Op, ...]) -> tuple[Op, ...]:
 @lru_cache(TABLES)
 def _table(ops: tuple[Op, ...]) -> Op:
     # Here, not above: loading a kernel takes a moment at every start.
-    from glyphaneme.core._kernels.tabling import LEVELS, tone_levels_into
+    from glyphaneme.core._kernels.tabling import tone_levels_into
 
     levels = np.empty((3, LEVELS), np.float32)
     tone_levels_into(*program(ops), levels)
