@@ -5,6 +5,7 @@ from __future__ import annotations
 import shutil
 from typing import TYPE_CHECKING
 
+import numpy as np
 from playwright.sync_api import expect
 
 from tests.browser.hands import Hands
@@ -64,6 +65,52 @@ def test_edits_made_without_a_connection_wait_and_are_sent(
     assert (placement["x"], placement["turn"]) == (321, 9)
     history = own_product.get(f"/api/projects/{state['id']}/history")
     assert len(history["ticks"]) == 4
+
+
+def test_opening_a_desk_asks_for_its_frame_once(
+    watched_context: BrowserContext, shared_product: Product, demo_photos: Path
+) -> None:
+    hands = Hands(watched_context.new_page(), shared_product)
+    state = hands.begin(demo_photos / "forest-dusk.jpg")
+    asked: list[str] = []
+    hands.page.on("request", lambda request: asked.append(request.url))
+
+    hands.open_desk(state)
+    # Once notices come, the page asks what it missed before they did.
+    address = f"/api/projects/{state['id']}"
+    wait_for_page(hands, lambda: sum(url.endswith(address) for url in asked) > 1)
+    hands.page.wait_for_timeout(300)
+    hands.settle()
+
+    assert sum(url.endswith("/frame") for url in asked) == 1
+
+
+def test_a_view_chosen_without_a_connection_is_shown_once_there_is_one(
+    watched_context: BrowserContext, own_product: Product, demo_photos: Path
+) -> None:
+    hands = Hands(watched_context.new_page(), own_product)
+    state = hands.begin(demo_photos / "forest-dusk.jpg")
+    hands.open_desk(state)
+    own_product.kill_launcher()
+    own_product.kill()
+    with hands.page.expect_event(
+        "requestfailed", lambda request: request.url.endswith("/frame")
+    ):
+        hands.page.keyboard.press("+")
+    came: list[int] = []
+    hands.page.on(
+        "response",
+        lambda answer: answer.url.endswith("/frame") and came.append(answer.status),
+    )
+
+    own_product.start()
+    wait_for_page(hands, lambda: 200 in came)
+    hands.settle()
+
+    fresh = Hands(watched_context.new_page(), own_product)
+    fresh.open_desk(state)
+    fresh.page.keyboard.press("+")
+    assert np.array_equal(hands.shown(), fresh.shown())
 
 
 def test_what_waits_outlives_the_window(

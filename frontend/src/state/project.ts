@@ -48,13 +48,19 @@ export function openProject(state: KnownState): OpenProject {
     if (opened === mine) useProject.setState(changed);
   };
   return {
-    know: (known) =>
-      change((view) => (view.known && known.changes < view.known.changes ? view : { known })),
+    know: (known) => change((view) => ({ known: newerOf(view.known, known) })),
     wait: (waiting, moving) => change(() => ({ waiting, moving })),
     hold: (held) => change(() => ({ held })),
     park: (parked) => change(() => ({ parked })),
     leave: () => change(() => NOTHING),
   };
+}
+
+/** What is no newer than before shows nothing else: its composite is the very same one. */
+function newerOf(before: KnownState | null, known: KnownState): KnownState {
+  if (!before || known.changes > before.changes) return known;
+  if (known.changes < before.changes) return before;
+  return known.head === before.head ? { ...known, composite: before.composite } : known;
 }
 
 /** How many changes wait to be sent. */

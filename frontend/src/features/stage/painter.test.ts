@@ -94,6 +94,24 @@ test("a frame that is decoded late does not cover a newer one", async () => {
   expect(browser.painted).toEqual([2]);
 });
 
+test("a frame that did not come is asked for once more, one that came is not", async () => {
+  vi.stubGlobal("fetch", () => Promise.reject(new TypeError("no connection")));
+  painter.show(shown(), true);
+  await vi.waitFor(() => expect(troubles).toHaveLength(1));
+  const other = shown({ backing: { kind: "color", color: "#000000" } });
+  painter.show(other, false);
+
+  vi.stubGlobal("fetch", browser.fetch);
+  painter.retry();
+  await browser.decoded(1);
+  painter.retry();
+  await new Promise((resolve) => setTimeout(resolve));
+
+  expect(browser.painted).toEqual([1]);
+  expect(browser.asked).toHaveLength(1);
+  expect(surface.getAttribute("aria-busy")).toBe("false");
+});
+
 test("what moves is asked for at half size, what rests in full and fine", async () => {
   painter.show(shown({ moving: true }), true);
   await browser.decoded(1);

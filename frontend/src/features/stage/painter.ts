@@ -84,6 +84,8 @@ export class StagePainter {
   #painted = 0;
   #asked: Asked | null = null;
   #taking: Promise<void> = Promise.resolve();
+  /** Whether the newest frame that was asked for did not come. */
+  #isMissing = false;
 
   constructor(surface: HTMLCanvasElement, onTrouble: (error: unknown) => void) {
     this.#surface = surface;
@@ -97,16 +99,24 @@ export class StagePainter {
     this.#shown = shown;
     // The frame at hand is there already, unless it lies elsewhere now.
     if (!before || looksElsewhere(before, shown)) this.#paint();
-    if (pixelsChanged) {
-      this.#surface.setAttribute("aria-busy", "true");
-      this.#requests.push(shown);
-    }
+    if (pixelsChanged) this.#request(shown);
+  }
+
+  /** Ask once more for a frame that did not come. */
+  retry(): void {
+    if (this.#isMissing && this.#shown) this.#request(this.#shown);
   }
 
   close(): void {
     this.#shown = null;
     letGo(this.#held);
     this.#held = null;
+  }
+
+  #request(shown: Shown): void {
+    this.#isMissing = false;
+    this.#surface.setAttribute("aria-busy", "true");
+    this.#requests.push(shown);
   }
 
   async #fetch(shown: Shown): Promise<void> {
@@ -138,6 +148,7 @@ export class StagePainter {
   /** A frame that did not come, or that is none, is not waited for any longer. */
   #giveUp(shown: Shown, error: unknown): void {
     this.#asked = null;
+    this.#isMissing = true;
     this.#settle(shown);
     this.#onTrouble(error);
   }
@@ -166,6 +177,7 @@ export class StagePainter {
       return;
     }
     this.#painted = turn;
+    this.#isMissing = false;
     if (part && held) {
       this.#held = { ...held, ...patched(held, came, part) };
       letGo(came);

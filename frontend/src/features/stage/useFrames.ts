@@ -14,6 +14,7 @@ import { fitView, type StageView } from "@/model/viewing";
 import { useCutting } from "@/state/cutting";
 import { facetFor, type Trace, useDesk } from "@/state/desk";
 import { useMessages } from "@/state/messages";
+import { useNotices } from "@/state/notices";
 import { useComposite, useProject } from "@/state/project";
 import { useToning } from "@/state/toning";
 
@@ -44,6 +45,10 @@ export function useFrames(
     painter.current?.show(shown, hasOtherPixels(painted.current, shown));
     painted.current = shown;
   }, [shown]);
+
+  const catchUps = useNotices((notices) => notices.catchUps);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each catch-up asks anew
+  useEffect(() => painter.current?.retry(), [catchUps]);
 
   return view;
 }
