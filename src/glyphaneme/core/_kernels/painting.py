@@ -246,18 +246,21 @@ def from_outside(turn: int, count: int) -> int:
     return count - 1 - turn // 2 if turn % 2 else turn // 2
 
 
-@njit(types.void(PLANES, PLANES, types.i8[::1]), **KERNEL)
-def find_differences(before: np.ndarray, after: np.ndarray, box: np.ndarray) -> None:
+@njit(types.void(PLANES, PLANES, types.i8, types.i8, types.i8[::1]), **KERNEL)
+def find_differences(
+    before: np.ndarray, after: np.ndarray, first: int, end: int, box: np.ndarray
+) -> None:
     """Write where the tiles of two sets of planes differ, (c, rows, columns) addresses.
 
-    `box` gets the first row and column that differ, and the last ones; the last before
+    Only rows of tiles from `first` on are looked at, and none from `end` on. `box` gets
+    the first row and column of pixels that differ, and the last ones; the last before
     the first where nothing does.
     """
     channels, rows, columns = before.shape
     box[0], box[1], box[2], box[3] = rows * TILE, columns * TILE, -1, -1
     even = np.empty((2, TEXELS), np.uint16)
-    for turn in range(rows):
-        row = from_outside(turn, rows)
+    for turn in range(end - first):
+        row = first + from_outside(turn, end - first)
         for channel in range(channels):
             one, other = before[channel, row], after[channel, row]
             if not differ(one, other):

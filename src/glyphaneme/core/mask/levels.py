@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from functools import cached_property
+from functools import cache, cached_property
 from typing import TYPE_CHECKING, Final
 
 import numpy as np
@@ -15,6 +15,7 @@ from glyphaneme.core.mend import Area
 
 if TYPE_CHECKING:
     from collections.abc import Collection, Mapping
+    from types import ModuleType
 
     from numpy.typing import NDArray
 
@@ -34,6 +35,14 @@ SPARE = 4
 """Tiles of room on every side, so that the next stroke has it."""
 BATCH = 64
 """How many tiles are written at a time."""
+
+
+@cache
+def _kernels() -> ModuleType:
+    # Here, not above: loading them takes a twentieth of a second at a start.
+    from glyphaneme.core._kernels import painting
+
+    return painting
 
 
 @dataclass(frozen=True, eq=False)
@@ -129,11 +138,12 @@ class Level:
         >>> NOTHING_PAINTED.differs_from(NOTHING_PAINTED) is None
         True
         """
-        # Here, not above: loading a kernel takes a twentieth of a second at a start.
-        from glyphaneme.core._kernels.painting import find_differences
-
+        apart = self.tiles.rows_apart(other.tiles)
+        if not apart:
+            return None
+        first, end = min(apart) - self.top, max(apart) + 1 - self.top
         box = np.empty(4, np.int64)
-        find_differences(other.places, self.places, box)
+        _kernels().find_differences(other.places, self.places, first, end, box)
         top, left, bottom, right = box.tolist()
         if right < left:
             return None
@@ -262,9 +272,6 @@ class Draft:
         list of (row, column)
             Tiles that the stroke changes.
         """
-        # Here, not above: loading a kernel takes a twentieth of a second at a start.
-        from glyphaneme.core._kernels.painting import lay_stroke
-
         added = WHOLE, WHOLE if stroke.shows else 0
         self.shows |= stroke.shows
         changed: list[At] = []
@@ -277,7 +284,7 @@ class Draft:
             )
             starts = [address_of(covered[at]) if at in covered else 0 for at in batch]
             rows = room.rows(batch, starts)
-            lay_stroke(
+            _kernels().lay_stroke(
                 points,
                 stroke.softness,
                 stroke.strength,
@@ -301,12 +308,10 @@ class Draft:
         wanted : collection of (row, column)
             Which are written; there is room for them.
         """
-        from glyphaneme.core._kernels.painting import halve_tiles
-
         for batch in _batches(wanted):
             room = _Room([(_room(), _room()) for _ in batch])
             rows = room.rows(batch, [0] * len(batch))
-            halve_tiles(
+            _kernels().halve_tiles(
                 finer.places,
                 finer.top,
                 finer.left,

@@ -61,6 +61,30 @@ class Tiles(Mapping[At, Tile]):
             self._rows[row] = self._rows.get(row, {}).copy()
         self._rows[row][column] = tile
 
+    def rows_apart(self, other: Tiles) -> list[int]:
+        """Return the rows that it does not share with others; no other row differs.
+
+        Parameters
+        ----------
+        other : Tiles
+            Any.
+
+        Returns
+        -------
+        list of int
+            In no order.
+
+        Examples
+        --------
+        >>> one, other = Tiles(), Tiles()
+        >>> one.put((2, 3), (9, 0))
+        >>> one.rows_apart(other), one.rows_apart(Tiles(one))
+        ([2], [])
+        """
+        mine, others = self._rows, other._rows
+        rows = mine.keys() | others.keys()
+        return [row for row in rows if mine.get(row) is not others.get(row)]
+
     def __getitem__(self, at: At) -> Tile:
         """Return a tile."""
         return self._rows[at[0]][at[1]]
