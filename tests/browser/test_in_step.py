@@ -97,19 +97,17 @@ def test_a_view_chosen_without_a_connection_is_shown_once_there_is_one(
         "requestfailed", lambda request: request.url.endswith("/frame")
     ):
         hands.page.keyboard.press("+")
-    came: list[int] = []
-    hands.page.on(
-        "response",
-        lambda answer: answer.url.endswith("/frame") and came.append(answer.status),
-    )
 
-    own_product.start()
-    wait_for_page(hands, lambda: 200 in came)
-    hands.settle()
+    with hands.page.expect_response(
+        lambda answer: answer.url.endswith("/frame") and answer.ok, timeout=60_000
+    ):
+        own_product.start()
 
     fresh = Hands(watched_context.new_page(), own_product)
     fresh.open_desk(state)
     fresh.page.keyboard.press("+")
+    # Only then does the stage know that it has something else to show.
+    fresh.page.evaluate("() => new Promise(requestAnimationFrame)")
     assert np.array_equal(hands.shown(), fresh.shown())
 
 
