@@ -17,12 +17,13 @@ from bench import libraries
 from bench.measuring import measure
 from bench.workload import Part, as_composite, photo, workload
 from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.render import FrameCache, View, render, render_fine
+from glyphaneme.core.render import FrameCache, View, render
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Iterator
 
     from glyphaneme.core.document import Composite
+    from glyphaneme.core.render import Fineness
 
 FRAME = View(x=0, y=0, width=1280, height=960, scale=0)
 WARM_FRAMES = 4
@@ -186,18 +187,25 @@ def frames(engine: Engine, *, rounds: int) -> Iterator[Figure]:
 
 
 def likeness(engine: Engine) -> Iterator[Figure]:
-    """Measure how far fine frames are from the export scaled down by area."""
+    """Measure how far frames that rest are from the export scaled down by area."""
     export = engine.render_whole()[..., :3].astype(np.float64)
-    worst = 0.0
+    cache = FrameCache(0)
+    worst: dict[Fineness, float] = {"fine": 0, "exact": 0}
     for twentieths in (4, 6, 8, 11, 14, 17):
         scale = twentieths / 20
         width, height = (round(side * scale) for side in export.shape[1::-1])
         view = View(x=0, y=0, width=width, height=height, scale=scale)
-        frame = render_fine(engine.composite, engine.pyramids, view)[..., :3]
         wanted = cv2.resize(export, (width, height), interpolation=cv2.INTER_AREA)
-        worst = max(worst, float(np.sqrt(np.mean((frame - wanted) ** 2))))
+        for fineness in worst:
+            frame = cache.render(
+                "W", engine.composite, engine.pyramids, view, fineness=fineness
+            )
+            off = float(np.sqrt(np.mean((frame[..., :3] - wanted) ** 2)))
+            worst[fineness] = max(worst[fineness], off)
+    of_40, of_43, of_50 = (255 / 10 ** (db / 20) for db in (40, 43, 50))
     name = "frame at rest against scaled export, RMS levels"
-    yield Figure(name, worst, *(255 / 10 ** (db / 20) for db in (40, 43)), unit="")
+    yield Figure(name, worst["fine"], of_40, of_43, unit="")
+    yield Figure("the same, exact", worst["exact"], of_43, of_50, unit="")
 
 
 def _changed(composite: Composite, place: int, **changes: Any) -> Composite:

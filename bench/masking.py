@@ -26,6 +26,7 @@ if TYPE_CHECKING:
     from bench.workload import Part
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document import Composite
+    from glyphaneme.core.render import Fineness
 
 LAST = "0" * 64
 STROKES = 60
@@ -70,7 +71,7 @@ def brush(engine: Engine, *, rounds: int) -> Iterator[Figure]:
     # What was painted last is kept by the service too.
     alive: dict[View, Painting] = {}
 
-    def dabbed(size: float, view: View, *, fine: bool) -> PixelsU8:
+    def dabbed(size: float, view: View, fineness: Fineness) -> PixelsU8:
         step = next(count)
         at = (width * 0.4 + 130 + step % 20, height * 0.4 + 130 + step % 7, 1.0)
         painting = painted_all(start, [Stroke(points=(at,), size=size)])
@@ -81,12 +82,12 @@ def brush(engine: Engine, *, rounds: int) -> Iterator[Figure]:
         layers[2] = layers[2].model_copy(update={"mask": mask})
         composite = modelled.model_copy(update={"layers": tuple(layers)})
         assets = {**pyramids, last: painting}
-        shown = cache.render(view, composite, assets, view, fine=fine)
+        shown = cache.render(view, composite, assets, view, fineness=fineness)
         alive[view] = painting
         return shown
 
     def dab(size: float, view: View) -> bytes:
-        shown = dabbed(size, view, fine=False)
+        shown = dabbed(size, view, "quick")
         return simplejpeg.encode_jpeg(shown, 85, "RGBA", "420", fastdct=True)
 
     small = View(width * 0.4, height * 0.4, TILE, TILE, 1)
@@ -95,7 +96,7 @@ def brush(engine: Engine, *, rounds: int) -> Iterator[Figure]:
         "small": lambda: [dab(60, small) for _ in range(8)],
         "one": lambda: dab(60, small),
         "large": lambda: dab(400, large),
-        "rest": lambda: dabbed(60, FRAME._replace(scale=scale), fine=True),
+        "rest": lambda: dabbed(60, FRAME._replace(scale=scale), "exact"),
     }
     for work in works.values():
         for _ in range(WARM_FRAMES):

@@ -13,7 +13,7 @@ from bench.figures import FRAME, WARM_FRAMES, Engine, Figure
 from bench.measuring import measure
 from bench.workload import Part, as_composite
 from glyphaneme.core.document import ToningLayer
-from glyphaneme.core.render import FrameCache, View, render, render_fine
+from glyphaneme.core.render import FrameCache, View, render, render_exact
 from glyphaneme.core.tone import (
     BlurTone,
     ColoringTone,
@@ -32,6 +32,7 @@ if TYPE_CHECKING:
 
     from bench.workload import Pixels
     from glyphaneme.core.document import Composite
+    from glyphaneme.core.render import Fineness
 
 CURVE = ((0, 0), (0.25, 0.2), (0.5, 0.52), (0.75, 0.8), (1, 1))
 STACK: tuple[Tone, ...] = (
@@ -132,13 +133,16 @@ def _frames(engine: Engine, *, rounds: int) -> Iterator[Figure]:
         layers[3] = with_fields(layers[3], tones=tones)
         return with_fields(engine.composite, layers=tuple(layers))
 
-    def frame(name: str, view: View, *, fine: bool) -> Callable[[], Any]:
-        return lambda: cache.render(name, moved(), engine.pyramids, view, fine=fine)
+    def frame(view: View, fineness: Fineness) -> Callable[[], Any]:
+        return lambda: cache.render(
+            fineness, moved(), engine.pyramids, view, fineness=fineness
+        )
 
     contestants = {
         "jpeg": lambda: simplejpeg.encode_jpeg(pixels, 85, "RGB", "420", fastdct=True),
-        "moving": frame("half", half, fine=False),
-        "at rest": frame("full", full, fine=True),
+        "moving": frame(half, "quick"),
+        "at rest": frame(full, "fine"),
+        "exact": frame(full, "exact"),
     }
     for work in contestants.values():
         for _ in range(WARM_FRAMES):
@@ -148,7 +152,9 @@ def _frames(engine: Engine, *, rounds: int) -> Iterator[Figure]:
     yield Figure(
         "frame at half size, a tone moved", took["moving"].cpu / jpeg, 1.8, 1.2
     )
-    yield Figure("frame at rest, a tone changed", took["at rest"].cpu / jpeg, 4.5, 3)
+    at_rest = took["at rest"].cpu / jpeg
+    yield Figure("frame at rest, a tone changed", at_rest, 4.5, 3)
+    yield Figure("the exact frame that follows", took["exact"].cpu / jpeg, 18, 12)
 
 
 def _areas(engine: Engine, *, rounds: int) -> Iterator[Figure]:
@@ -192,7 +198,7 @@ def _likeness(engine: Engine) -> Iterator[Figure]:
     size = (engine.whole.width // 4, engine.whole.height // 4)
     small = cv2.resize(export, size, interpolation=cv2.INTER_AREA).astype(float)
     view = View(0, 0, *size, 0.25)
-    frame = render_fine(composite, engine.pyramids, view)[..., :3]
+    frame = render_exact(composite, engine.pyramids, view)[..., :3]
     off = float(np.sqrt(np.mean((frame - small) ** 2)))
     yield Figure(
         "frame of a painting against its export", off, 1.28, 0.81, unit="level"

@@ -126,7 +126,7 @@ def test_frames_show_what_exports_have(
     inside = slice(8, -8)  # a group has soft edges, a few pixels of the frame wide
     assert likeness(frame[inside, inside], small[inside, inside]) >= 46
     cache = FrameCache(64_000_000)
-    fine = cache.render("p", composite, pictures, view, fine=True)
+    fine = cache.render("p", composite, pictures, view, fineness="exact")
     assert likeness(fine, small) >= 50
 
 

@@ -21,7 +21,7 @@ from glyphaneme.core.edits import (
 )
 from glyphaneme.core.errors import ViewSizeError
 from glyphaneme.core.place import Placement, halved
-from glyphaneme.core.render import FrameCache, View, render, render_fine
+from glyphaneme.core.render import FrameCache, View, render, render_exact
 from glyphaneme.core.tone import BlurTone, ColoringTone, MonochromeTone
 from glyphaneme.core.values import with_fields
 from tests.pictures import (
@@ -219,9 +219,11 @@ def test_fine_frames_equal_fine_renders_however_often_they_come(scale: float) ->
     frames = FrameCache(10_000_000)
     view = VIEW._replace(width=100, height=70, scale=scale)
 
-    shown = [frames.render("pile", pile(), grainy, view, fine=True) for _ in range(3)]
+    shown = [
+        frames.render("pile", pile(), grainy, view, fineness="exact") for _ in range(3)
+    ]
 
-    wanted = render_fine(pile(), grainy, view)
+    wanted = render_exact(pile(), grainy, view)
     assert [psnr(frame, wanted) > 50 for frame in shown] == [True] * 3
 
 
@@ -237,7 +239,7 @@ def test_fine_frame_too_large_to_be_kept_is_the_export_averaged() -> None:
     frames = FrameCache(10_000_000)
 
     half = View(x=0, y=0, width=width // 2, height=height // 2, scale=0.5)
-    frame = frames.render("pile", state, pixels, half, fine=True)
+    frame = frames.render("pile", state, pixels, half, fineness="exact")
 
     export = render(state, pixels, View(x=0, y=0, width=width, height=height, scale=1))
     assert np.array_equal(frame, halved(export))

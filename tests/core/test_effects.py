@@ -27,7 +27,7 @@ from glyphaneme.core.render import (
     layers_under,
     render,
     render_bands,
-    render_fine,
+    render_exact,
 )
 from glyphaneme.core.wording import describe
 from tests.pictures import composite_of, photo_layer, psnr, pyramids
@@ -242,7 +242,7 @@ def test_frames_show_what_exports_do(effect: Effect) -> None:
     pictures = pyramids(big=pixels)
     export = render(composite, pictures, View(0, 0, 4 * WIDTH, 4 * HEIGHT, 4.0))
     small = cv2.resize(export, (WIDTH, HEIGHT), interpolation=cv2.INTER_AREA)
-    frame = render_fine(composite, pictures, WHOLE)
+    frame = render_exact(composite, pictures, WHOLE)
     assert psnr(frame[..., :3], small[..., :3]) > 46
 
 

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document import Composite, ToningLayer
 from glyphaneme.core.place import Placement, halved
-from glyphaneme.core.render import FrameCache, View, assets_needed, render, render_fine
+from glyphaneme.core.render import FrameCache, View, assets_needed, render, render_exact
 from glyphaneme.core.render.finer import finer, samples_for
 from glyphaneme.core.render.warped import Reach
 from glyphaneme.core.tone import LightTone
@@ -73,8 +73,10 @@ def test_frame_at_rest_is_the_export_averaged(
 
     wanted = area_mean(exported(state), view)
     # Half a level for the export's rounding, half for the frame's.
-    assert worst(render_fine(state, ASSETS, view), wanted) < 1.01
-    frames = [cache.render("p", state, ASSETS, view, fine=True) for _ in range(3)]
+    assert worst(render_exact(state, ASSETS, view), wanted) < 1.01
+    frames = [
+        cache.render("p", state, ASSETS, view, fineness="exact") for _ in range(3)
+    ]
     assert max(worst(frame, wanted) for frame in frames) < 2.01
 
 
@@ -84,7 +86,7 @@ def test_what_lies_beyond_the_canvas_is_shown_there() -> None:
 
     around = render(state, ASSETS, View(-21, -11, 440, 300, 1))
     wanted = area_mean(around, view._replace(x=0.6, y=0.8))
-    assert worst(render_fine(state, ASSETS, view), wanted) < 1.01
+    assert worst(render_exact(state, ASSETS, view), wanted) < 1.01
 
 
 def test_smaller_frames_are_still_near_the_export() -> None:
@@ -93,7 +95,7 @@ def test_smaller_frames_are_still_near_the_export() -> None:
 
     wanted = area_mean(exported(state), view)
     quick = psnr(render(state, ASSETS, view), wanted)
-    assert psnr(render_fine(state, ASSETS, view), wanted) > quick + 4
+    assert psnr(render_exact(state, ASSETS, view), wanted) > quick + 4
 
 
 @pytest.mark.parametrize(
@@ -158,7 +160,7 @@ def test_pictures_right_beside_a_frame_are_asked_for() -> None:
     view = View(0.9, 0, 75, 60, 0.97)
 
     needed = assets_needed(state, view).pictures
-    shown = render_fine(state, {name: ASSETS[name] for name in needed}, view)
+    shown = render_exact(state, {name: ASSETS[name] for name in needed}, view)
 
     assert worst(shown, area_mean(exported(state), view)) < 1.01
 

@@ -40,7 +40,7 @@ from glyphaneme.core.render import (
     assets_needed,
     laid_patches,
     render,
-    render_fine,
+    render_exact,
 )
 from glyphaneme.core.tone import BlurTone
 from glyphaneme.core.wording import describe
@@ -260,7 +260,7 @@ def test_frame_and_export_agree_and_frames_follow() -> None:
     assets = assets_for(composite)
     half = View(0, 0, WIDTH // 2, HEIGHT // 2, 0.5)
     export = render(composite, assets, WHOLE).reshape(HEIGHT // 2, 2, WIDTH // 2, 2, 4)
-    assert psnr(render_fine(composite, assets, half), export.mean(axis=(1, 3))) > 46
+    assert psnr(render_exact(composite, assets, half), export.mean(axis=(1, 3))) > 46
 
     frames = FrameCache(10**8)
     veil = ColorLayer(id="v", name="Veil", color="#203040", opacity=0.5)
@@ -271,10 +271,10 @@ def test_frame_and_export_agree_and_frames_follow() -> None:
             mending(BOTH, AWAY),
             veil.model_copy(update={"opacity": strength}),
         )
-        frame = frames.render("p", led, assets, WHOLE, fine=True)
+        frame = frames.render("p", led, assets, WHOLE, fineness="exact")
         assert np.abs(frame.astype(int) - shown(led)).max() <= 1
     moved = apply(composite, MOVE)
-    frame = frames.render("p", moved, assets_for(moved), WHOLE, fine=True)
+    frame = frames.render("p", moved, assets_for(moved), WHOLE, fineness="exact")
     assert np.abs(frame.astype(int) - shown(moved)).max() <= 1
 
 

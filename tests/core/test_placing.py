@@ -20,7 +20,7 @@ from glyphaneme.core.place import (
     canvas_to_source,
     source_to_canvas,
 )
-from glyphaneme.core.render import View, render, render_fine, split_frame
+from glyphaneme.core.render import View, render, render_exact, split_frame
 from tests.pictures import (
     composite_of,
     flat_pixels,
@@ -285,7 +285,7 @@ def test_fine_frame_of_photos_equals_the_area_scaled_export(
     pixels = pyramids(**photos)
     width, height = round(800 * scale), round(600 * scale)
 
-    frame = render_fine(composite, pixels, View(0, 0, width, height, scale))
+    frame = render_exact(composite, pixels, View(0, 0, width, height, scale))
     export = render(composite, pixels, View(0, 0, 800, 600, 1))
 
     wanted = cv2.resize(export, (width, height), interpolation=cv2.INTER_AREA)

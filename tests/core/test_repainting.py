@@ -21,7 +21,7 @@ from glyphaneme.core.mask.paintings import (
 from glyphaneme.core.mask.strokes import Stroke
 from glyphaneme.core.place import Placement
 from glyphaneme.core.place.corners import Corners
-from glyphaneme.core.render import FrameCache, Passes, View, render, render_fine
+from glyphaneme.core.render import FrameCache, Passes, View, render, render_exact
 from glyphaneme.core.render.repainted import repainted, strokes_between
 from glyphaneme.core.render.tables import Reading, build_table
 from glyphaneme.core.tone import BlurTone, ColoringTone
@@ -333,10 +333,11 @@ def test_fine_frames_while_strokes_are_painted_equal_fine_renders(view: View) ->
 
     for state, assets in painted(on_a_photo):
         shown = [
-            frames.render("poster", state, assets, view, fine=True) for _ in range(2)
+            frames.render("poster", state, assets, view, fineness="exact")
+            for _ in range(2)
         ]
 
-        wanted = premultiplied(render_fine(state, assets, view))
+        wanted = premultiplied(render_exact(state, assets, view))
         assert np.abs(premultiplied(shown[-1]) - wanted).max() <= 2
 
 

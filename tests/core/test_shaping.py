@@ -28,7 +28,7 @@ from glyphaneme.core.render import (
     reach_of,
     render,
     render_bands,
-    render_fine,
+    render_exact,
 )
 from glyphaneme.core.values import with_fields
 from glyphaneme.core.wording import describe
@@ -319,9 +319,11 @@ def test_frames_of_a_dragged_corner_are_those_of_the_picture_itself() -> None:
         composite = composite_of(layer, width=300, height=200)
         view = View(0, 0, 150, 100, 0.5)
 
-        frame = frames.render("p", composite, pyramids(a=pixels), view, fine=True)
+        frame = frames.render(
+            "p", composite, pyramids(a=pixels), view, fineness="exact"
+        )
 
-        wanted = render_fine(composite, pyramids(a=pixels), view)
+        wanted = render_exact(composite, pyramids(a=pixels), view)
         error = premultiplied(frame) - premultiplied(wanted)
         assert np.sqrt(np.mean(error**2)) < 2
 

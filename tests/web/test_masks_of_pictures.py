@@ -21,7 +21,7 @@ if TYPE_CHECKING:
 
     from glyphaneme.services.studio import Studio
 
-VIEW = {"x": 0, "y": 0, "width": 400, "height": 300, "scale": 1, "fine": True}
+VIEW = {"x": 0, "y": 0, "width": 400, "height": 300, "scale": 1, "fineness": "exact"}
 HALVES = {"kind": "even", "id": "e", "spots": [[40, 40]], "tolerance": 8}
 
 
@@ -131,7 +131,7 @@ def test_even_colour_is_taken_away_also_while_it_is_tried(
     part = {**HALVES, "picture": picture}
     add = {"kind": "add_part", "layer_id": "m", "part": part}
     draft = {"revision": project["head"], "unsaved": [add]}
-    view = {**VIEW, "mask_of": "m", "fine": False}
+    view = {**VIEW, "mask_of": "m", "fineness": "quick"}
 
     answer = client.post(
         f"/api/projects/{project['id']}/frame", json={**draft, "view": view}

@@ -48,7 +48,7 @@ class Desk(Worktable):
 
     def frame(self) -> TestResponse:
         return self.post(
-            "frame", revision=self.state["head"], view={**VIEW, "fine": True}
+            "frame", revision=self.state["head"], view={**VIEW, "fineness": "exact"}
         )
 
     def shown(self) -> np.ndarray:
@@ -173,7 +173,7 @@ def test_while_something_moves_beneath_places_are_filled_roughly_and_exactly_the
     quick = desk.post("frame", view=VIEW, **asked)
     assert "Rough-As-Yet" not in quick.headers
     assert not studio.shelf.patches.exists()
-    fine = desk.post("frame", view={**VIEW, "fine": True}, **asked)
+    fine = desk.post("frame", view={**VIEW, "fineness": "exact"}, **asked)
     assert "Rough-As-Yet" not in fine.headers
     assert len(list(studio.shelf.patches.iterdir())) == 1
     # What is found exactly is shown at once from then on.

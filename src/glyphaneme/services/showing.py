@@ -24,13 +24,14 @@ from glyphaneme.core.document.masks import hidden_part, mask_alone
 from glyphaneme.core.document.model import NEUTRAL, LayerId
 from glyphaneme.core.edits import Edit, apply
 from glyphaneme.core.render import (
+    Fineness,
     View,
     edge_of,
     hidden_share,
     layers_under,
     mask_view,
     render,
-    render_fine,
+    render_exact,
     rim_of,
     shown_extent,
 )
@@ -62,8 +63,8 @@ PALETTE_WIDTH = 96
 SURFACES_LONGEST = 1400
 TALLEST_SHEET = 65_500
 """No JPEG encoder takes more: tiles are smaller where there are many tall ones."""
-QUICK_QUALITY = 85
-FINE_QUALITY = 95
+QUALITY: dict[Fineness, int] = {"quick": 85, "fine": 95, "exact": 95}
+"""Of a frame's JPEG."""
 
 
 class FrameView(BaseModel):
@@ -76,8 +77,9 @@ class FrameView(BaseModel):
     width: int = Field(ge=1, le=LARGEST_FRAME_SIDE)
     height: int = Field(ge=1, le=LARGEST_FRAME_SIDE)
     scale: float = Field(ge=1e-6, le=64)
-    fine: bool = False
-    """Whether it stays to be looked at, and edges must be exact."""
+    fineness: Fineness = "quick"
+    """How near to the export: quick for what moves, fine for what rests, exact for what
+    stays to be looked at."""
     hidden_of: LayerId | None = None
     """Besides, what this layer's mask hides of it, at full strength, on nothing."""
     mask_of: LayerId | None = None
@@ -118,18 +120,18 @@ def show_frame(
     asked = _Asked(composite, seen, [])
     if view.mask_of is not None and view.mask_seen == "rim":
         rim = _rim(visit, asked, view.mask_of)
-        return ShownFrame(encode_frame(rim, quality=FINE_QUALITY))
+        return ShownFrame(encode_frame(rim, quality=QUALITY["exact"]))
     shown = composite if view.mask_of is None else mask_alone(composite, view.mask_of)
-    frame = _frame(visit, asked, shown, (project_id, view.mask_of), fine=view.fine)
+    frame = _frame(visit, asked, shown, (project_id, view.mask_of), view.fineness)
     if view.mask_seen == "edge" and view.mask_of is not None:
         frame = edge_of(frame)
-    encoded = encode_frame(frame, quality=FINE_QUALITY if view.fine else QUICK_QUALITY)
+    encoded = encode_frame(frame, quality=QUALITY[view.fineness])
     if view.hidden_of is None:
         return ShownFrame(encoded, is_rough=bool(asked.rough))
     # It is hatched: no one sees its pixels as they are.
     hidden = hidden_part(composite, view.hidden_of)
-    beside = _frame(visit, asked, hidden, (project_id, "hidden"), fine=False)
-    data = encoded + encode_frame(beside, quality=QUICK_QUALITY)
+    beside = _frame(visit, asked, hidden, (project_id, "hidden"), "quick")
+    data = encoded + encode_frame(beside, quality=QUALITY["quick"])
     return ShownFrame(data, is_rough=bool(asked.rough))
 
 
@@ -165,18 +167,19 @@ def _frame(
     asked: _Asked,
     shown: Composite,
     picture: Hashable,
-    *,
-    fine: bool,
+    fineness: Fineness,
 ) -> PixelsU8:
     """Render what is shown of a composite, with masks that read the rest of it."""
     pile = asked.composite.layers
-    assets = assets_of(visit, shown, asked.view, pile=pile, quick=not fine)
+    assets = assets_of(visit, shown, asked.view, pile=pile, quick=fineness == "quick")
     frames = visit.studio.frames
-    frame = frames.render(picture, shown, assets, asked.view, fine=fine, pile=pile)
+    frame = frames.render(
+        picture, shown, assets, asked.view, fineness=fineness, pile=pile
+    )
     if is_rough(visit, assets):
         frames.forget(picture)
         # One that moves is followed by another anyhow.
-        if fine:
+        if fineness != "quick":
             asked.rough.append(picture)
     return frame
 
@@ -348,7 +351,7 @@ def write_preview(
     """Write a small copy of a state: JPEG, or PNG where it is see-through."""
     composite = composite_at(visit, revision)
     assets = assets_of(visit, composite)
-    shown = render_fine(composite, assets, whole_view(composite, width))
+    shown = render_exact(composite, assets, whole_view(composite, width))
     opaque = bool(shown[..., 3].min() == 255)
     chosen = FileFormat.JPEG if opaque else FileFormat.PNG
     write_picture(shown, file, FileSpec(chosen, quality=88, ppi=composite.canvas.ppi))

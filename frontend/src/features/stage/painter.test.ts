@@ -11,9 +11,14 @@ function bodyOf(frame: number): ArrayBuffer {
   return bytes.buffer;
 }
 
+interface Asked {
+  readonly view: { scale: number; fineness: string; width: number };
+  readonly tones_of: object | null;
+}
+
 /** The browser as the painter sees it; pictures are decoded when the test says so. */
 class Browser {
-  readonly asked: { view: { scale: number; fine: boolean; width: number } }[] = [];
+  readonly asked: Asked[] = [];
   readonly painted: number[] = [];
   readonly #decoding = new Map<number, () => void>();
 
@@ -62,6 +67,8 @@ const shown = (changes: Partial<Shown> = {}): Shown => ({
   trace: null,
   ...changes,
 });
+
+const SMALLER: Partial<Shown> = { view: { x: 0, y: 0, scale: 0.5 } };
 
 let browser: Browser;
 let surface: HTMLCanvasElement;
@@ -112,16 +119,49 @@ test("a frame that did not come is asked for once more, one that came is not", a
   expect(surface.getAttribute("aria-busy")).toBe("false");
 });
 
-test("what moves is asked for at half size, what rests in full and fine", async () => {
+test("what moves is asked for at half size, what rests in full and exactly", async () => {
   painter.show(shown({ moving: true }), true);
   await browser.decoded(1);
   painter.show(shown(), true);
   await browser.decoded(2);
 
   expect(browser.asked.map(({ view }) => view)).toMatchObject([
-    { scale: 0.5, fine: false, width: 50 },
-    { scale: 1, fine: true, width: 100 },
+    { scale: 0.5, fineness: "quick", width: 50 },
+    { scale: 1, fineness: "exact", width: 100 },
   ]);
+});
+
+test("what is made smaller comes fine first, and exactly once it rests", async () => {
+  const tone = { layer_id: "puppet", place: 0 };
+  painter.show(shown({ ...SMALLER, tone }), true);
+  await browser.decoded(1);
+  expect(surface.getAttribute("aria-busy")).toBe("true");
+  // The same pixels on another backing: what is awaited is the same.
+  painter.show(shown({ ...SMALLER, tone, backing: { kind: "color", color: "#000000" } }), false);
+  await browser.decoded(2);
+
+  expect(browser.asked.map(({ view }) => view.fineness)).toEqual(["fine", "exact"]);
+  expect(browser.asked.map(({ tones_of }) => tones_of)).toEqual([tone, null]);
+  expect(browser.painted.at(-1)).toBe(2);
+  expect(surface.getAttribute("aria-busy")).toBe("false");
+});
+
+test("what moves on before it has rested is not asked for exactly", async () => {
+  painter.show(shown(SMALLER), true);
+  await browser.decoded(1);
+  painter.show(shown({ ...SMALLER, revision: "second" }), true);
+  await browser.decoded(2);
+  await browser.decoded(3);
+
+  expect(browser.asked.map(({ view }) => view.fineness)).toEqual(["fine", "fine", "exact"]);
+});
+
+test("a mask alone comes exactly at once", async () => {
+  painter.show(shown({ ...SMALLER, maskOf: "puppet" }), true);
+  await browser.decoded(1);
+
+  expect(browser.asked.map(({ view }) => view.fineness)).toEqual(["exact"]);
+  expect(surface.getAttribute("aria-busy")).toBe("false");
 });
 
 test("the stage is busy until the last frame is painted", async () => {

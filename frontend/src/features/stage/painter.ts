@@ -45,10 +45,18 @@ interface Held extends Look {
   readonly basis: readonly unknown[];
 }
 
+type Fineness = NonNullable<FrameView["fineness"]>;
+
+/** A state, and how near to the export its frame shall be. */
+interface Wanted {
+  readonly shown: Shown;
+  readonly fineness: Fineness;
+}
+
 /** What came of one request: a frame, or a part of one. */
 interface Answer {
   readonly data: ArrayBuffer;
-  readonly shown: Shown;
+  readonly wanted: Wanted;
   readonly asked: Asked;
   readonly part: Part | null;
   readonly turn: number;
@@ -64,6 +72,8 @@ interface Place {
 }
 
 const MOVING_DETAIL = 0.5;
+/** How long a picture rests before it is asked for exactly, in milliseconds. */
+const AT_REST = 120;
 /** Less than this of a pixel is not seen. */
 const SLIVER = 0.01;
 /** How much of what a mask hides is still seen beneath the hatching. */
@@ -73,9 +83,12 @@ const LATTICE_DOT = 1.1;
 
 export class StagePainter {
   readonly #surface: HTMLCanvasElement;
-  readonly #requests: NewestOnly<Shown>;
+  readonly #requests: NewestOnly<Wanted>;
   readonly #onTrouble: (error: unknown) => void;
   #shown: Shown | null = null;
+  /** The state that the newest frame was asked for. */
+  #awaited: Shown | null = null;
+  #resting: ReturnType<typeof setTimeout> | undefined;
   #held: Held | null = null;
   #lattice: CanvasPattern | null = null;
   #latticeRatio = 0;
@@ -90,7 +103,7 @@ export class StagePainter {
   constructor(surface: HTMLCanvasElement, onTrouble: (error: unknown) => void) {
     this.#surface = surface;
     this.#onTrouble = onTrouble;
-    this.#requests = new NewestOnly((shown) => this.#fetch(shown));
+    this.#requests = new NewestOnly((wanted) => this.#fetch(wanted));
   }
 
   /** Show a state: at once with the frame at hand, better when a new one comes. */
@@ -108,18 +121,23 @@ export class StagePainter {
   }
 
   close(): void {
+    clearTimeout(this.#resting);
     this.#shown = null;
+    this.#awaited = null;
     letGo(this.#held);
     this.#held = null;
   }
 
   #request(shown: Shown): void {
+    clearTimeout(this.#resting);
+    this.#awaited = shown;
     this.#isMissing = false;
     this.#surface.setAttribute("aria-busy", "true");
-    this.#requests.push(shown);
+    this.#requests.push({ shown, fineness: firstFineness(shown) });
   }
 
-  async #fetch(shown: Shown): Promise<void> {
+  async #fetch(wanted: Wanted): Promise<void> {
+    const { shown } = wanted;
     const part = partToAsk(this.#asked, shown);
     const detail = shown.moving ? MOVING_DETAIL : 1;
     const area = part
@@ -129,20 +147,27 @@ export class StagePainter {
     const asked = askedOf(shown, area, part ? this.#asked?.basis : undefined);
     this.#asked = asked;
     try {
-      const { data, isRough } = await ask(shown, part ? requestOf(area, part) : area.request);
+      const { data, isRough } = await ask(wanted, part ? requestOf(area, part) : area.request);
       this.#arrived += 1;
       const before = this.#taking;
       // Not awaited: the next request is under way while this frame is decoded.
-      this.#taking = this.#take({ data, shown, asked, part, turn: this.#arrived, before });
-      if (isRough) this.#askAgain(shown);
+      this.#taking = this.#take({ data, wanted, asked, part, turn: this.#arrived, before });
+      if (isRough) this.#askAgain(wanted);
+      else if (wanted.fineness === "fine") this.#refine(shown);
     } catch (error) {
       this.#giveUp(shown, error);
     }
   }
 
-  /** Ask for what is still shown once more: there is more to it. */
-  #askAgain(shown: Shown): void {
-    if (shown === this.#shown) this.#requests.push(shown);
+  /** Ask for what is still awaited once more: there is more to it. */
+  #askAgain(wanted: Wanted): void {
+    if (wanted.shown === this.#awaited) this.#requests.push(wanted);
+  }
+
+  /** Ask for it exactly, unless it moves on: that would have to wait for it. */
+  #refine(shown: Shown): void {
+    clearTimeout(this.#resting);
+    this.#resting = setTimeout(() => this.#askAgain({ shown, fineness: "exact" }), AT_REST);
   }
 
   /** A frame that did not come, or that is none, is not waited for any longer. */
@@ -153,7 +178,8 @@ export class StagePainter {
     this.#onTrouble(error);
   }
 
-  async #take({ data, shown, asked, part, turn, before }: Answer): Promise<void> {
+  async #take({ data, wanted, asked, part, turn, before }: Answer): Promise<void> {
+    const { shown, fineness } = wanted;
     try {
       const [frame, hidden] = await decodeFrames(data);
       if (!frame) return;
@@ -162,7 +188,7 @@ export class StagePainter {
       const look = await lookOf(frame, hidden ?? null, detail, part ?? undefined);
       if (part) await before;
       this.#hold({ ...look, area, basis }, part, turn);
-      this.#settle(shown);
+      if (fineness !== "fine") this.#settle(shown);
     } catch (error) {
       this.#giveUp(shown, error);
     }
@@ -189,7 +215,7 @@ export class StagePainter {
   }
 
   #settle(shown: Shown): void {
-    if (shown === this.#shown && !shown.moving) this.#surface.setAttribute("aria-busy", "false");
+    if (shown === this.#awaited && !shown.moving) this.#surface.setAttribute("aria-busy", "false");
   }
 
   /** Paint all of it, or only where a part of the frame lies. */
@@ -262,6 +288,13 @@ function drawHeld(context: CanvasRenderingContext2D, held: Held, to: Place): voi
   drawFrame(context, held.lines, from, to);
 }
 
+/** Return how near to the export the first frame of a state is. */
+function firstFineness({ moving, maskOf, view, pixelRatio }: Shown): Fineness {
+  if (moving) return "quick";
+  // A mask alone is made fast, and what is not made smaller is exact anyhow.
+  return maskOf !== null || view.scale * pixelRatio >= 1 ? "exact" : "fine";
+}
+
 interface AskedFor {
   readonly data: ArrayBuffer;
   /** Whether there is more to see of it once it is asked for again. */
@@ -269,12 +302,13 @@ interface AskedFor {
 }
 
 /** Ask for a view, and for what the open layer's mask hides there. */
-async function ask(shown: Shown, area: FrameArea["request"]): Promise<AskedFor> {
+async function ask({ shown, fineness }: Wanted, area: FrameArea["request"]): Promise<AskedFor> {
   const { projectId, revision, unsaved, moving, maskOf, maskSeen, hatched } = shown;
   const masks = { mask_of: maskOf, mask_seen: maskSeen, hidden_of: hatched };
-  const view: FrameView = { ...area, fine: !moving, ...masks };
-  // What a tone finds stays as it is while the tone itself is moved.
-  const tones_of = moving ? null : shown.tone;
+  const view: FrameView = { ...area, fineness, ...masks };
+  // What a tone finds stays as it is while the tone itself is moved, and is found once.
+  const isFound = moving || fineness !== firstFineness(shown);
+  const tones_of = isFound ? null : shown.tone;
   const response = await requestFrame(projectId, { revision, unsaved, view, tones_of });
   const counts = response.headers.get("Tone-Counts");
   if (counts) useToning.getState().setCounts(readCounts(counts));

@@ -7,6 +7,7 @@ from glyphaneme.core.render.caching import FrameCache
 from glyphaneme.core.render.composing import Rounding
 from glyphaneme.core.render.edges import edge_of
 from glyphaneme.core.render.effects import shown_extent
+from glyphaneme.core.render.finer import Fineness
 from glyphaneme.core.render.histograms import histograms
 from glyphaneme.core.render.lying import Ground
 from glyphaneme.core.render.mended import mended_copy
@@ -25,7 +26,7 @@ from glyphaneme.core.render.reaching import reach_of
 from glyphaneme.core.render.rendering import (
     render,
     render_bands,
-    render_fine,
+    render_exact,
     split_frame,
 )
 from glyphaneme.core.render.rims import rim_of
@@ -36,6 +37,7 @@ from glyphaneme.core.render.views import View
 __all__ = [
     "Assets",
     "CutOut",
+    "Fineness",
     "FrameCache",
     "Ground",
     "Laid",
@@ -64,7 +66,7 @@ __all__ = [
     "render",
     "render_alone",
     "render_bands",
-    "render_fine",
+    "render_exact",
     "rim_of",
     "shown_extent",
     "source_of",

@@ -29,11 +29,11 @@ from glyphaneme.core.render.composing import (
     compose_base,
     require_view,
 )
-from glyphaneme.core.render.finer import Finer, as_it_is, finer, samples_for
+from glyphaneme.core.render.finer import Fineness, Finer, as_it_is, finer, samples_for
 from glyphaneme.core.render.lying import Ground, others_read
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.reaching import reach_of
-from glyphaneme.core.render.rendering import render_fine
+from glyphaneme.core.render.rendering import render_exact
 from glyphaneme.core.render.repainted import Repainted, repainted, strokes_between
 from glyphaneme.core.render.sheets import Sheets
 from glyphaneme.core.render.tables import (
@@ -57,7 +57,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.render.warped import Reach
 
 LARGEST_KEPT = 2560 * 1600
-"""Pixels up to which fine frames are kept: they are blended of four times as many."""
+"""Pixels up to which exact frames are kept: they are blended of four times as many."""
 CLEAR = np.zeros(4, np.float32)
 NO_FRAME = np.empty((0, 0, 4), np.uint8)
 NO_PAINTINGS: Mapping[str, ReferenceType[Painting]] = {}
@@ -155,7 +155,7 @@ class FrameCache:
         assets: Assets,
         view: View,
         *,
-        fine: bool = False,
+        fineness: Fineness = "quick",
         pile: tuple[Layer, ...] | None = None,
     ) -> PixelsU8:
         """Render a view of a composite.
@@ -166,10 +166,10 @@ class FrameCache:
             Which picture it is: frames of one picture resemble each other.
         composite, assets, view
             As for `render`.
-        fine : bool
-            Whether it stays to be looked at, and shall be as near to the export as
-            `render_fine` comes. Others come sooner: pictures are sampled without an
-            average over each pixel's area.
+        fineness : "quick", "fine" or "exact"
+            How near to the export: quick for what moves, fine for what rests, exact, as
+            `render_exact`, for what stays to be looked at. Each takes longer than the
+            one before.
         pile : tuple of Layer, optional
             As for `render`.
 
@@ -185,13 +185,15 @@ class FrameCache:
         """
         require_view(view)
         around = composite.layers if pile is None else pile
-        if not fine or view.scale >= 1:
+        if fineness != "exact" or view.scale >= 1:
             more = as_it_is(view)
         elif view.width * view.height > LARGEST_KEPT:
-            return render_fine(composite, assets, view, pile=around)
+            return render_exact(composite, assets, view, pile=around)
         else:
             more = finer(view, samples_for(view))
-        return self._shown(picture, composite, assets, more, fine=fine, pile=around)
+        return self._shown(
+            picture, composite, assets, more, averaged=fineness != "quick", pile=around
+        )
 
     def forget(self, picture: Hashable) -> None:
         """Let go of what is kept of one picture: what it was made from has changed.
@@ -212,11 +214,11 @@ class FrameCache:
         assets: Assets,
         more: Finer,
         *,
-        fine: bool,
+        averaged: bool,
         pile: tuple[Layer, ...],
     ) -> PixelsU8:
         view = more.view
-        key = (picture, more, composite.canvas, fine)
+        key = (picture, more, composite.canvas, averaged)
         layers = tuple(
             Seen(one, others_read(one, pile))
             for one in composite.layers
@@ -226,7 +228,7 @@ class FrameCache:
         passes = Passes(pile, assets, view, self._sheets, composite.canvas)
         with self._lock:
             before = self._scenes.get(key, NO_SCENE)
-        reading = Reading(assets, view, passes, averaged=fine)
+        reading = Reading(assets, view, passes, averaged=averaged)
         again = _repainted(before, layers, reading)
         if again is None:
             scene = _next_scene(before, layers, reading, background)

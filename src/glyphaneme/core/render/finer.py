@@ -1,9 +1,9 @@
-"""What a view that stays is made of: more pixels than it has, averaged then."""
+"""How near a frame comes to the export: what it is blended as, and averaged from."""
 
 from __future__ import annotations
 
 import math
-from typing import TYPE_CHECKING, NamedTuple
+from typing import TYPE_CHECKING, Literal, NamedTuple
 
 import numpy as np
 
@@ -15,6 +15,11 @@ from glyphaneme.core.render.warped import Reach
 if TYPE_CHECKING:
     from glyphaneme.core.arrays import PixelsU8
 
+Fineness = Literal["quick", "fine", "exact"]
+"""How near to the export. Quick: each layer is read at one point of a pixel. Fine: each
+is averaged over the pixel's area, and the means are blended. Exact: more pixels are
+blended than the frame has, and averaged then: modes and tones that bend colours give
+something else where detail was averaged before."""
 ENOUGH_BLENDED = 5_000_000
 """Pixels that are not too many to blend for one view."""
 FEWEST, MOST = 2, 4

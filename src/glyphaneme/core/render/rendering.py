@@ -98,7 +98,7 @@ def render(
     return compose(table, background, view, rounding=rounding)
 
 
-def render_fine(
+def render_exact(
     composite: Composite,
     assets: Assets,
     view: View,
@@ -131,7 +131,7 @@ def render_fine(
     >>> from glyphaneme.core.document.model import Canvas, Composite
     >>> from glyphaneme.core.render.views import View
     >>> bare = Composite(canvas=Canvas(width=4, height=4, background="#ff8000"))
-    >>> render_fine(bare, {}, View(x=0, y=0, width=2, height=2, scale=0.5)).shape
+    >>> render_exact(bare, {}, View(x=0, y=0, width=2, height=2, scale=0.5)).shape
     (2, 2, 4)
     """
     require_view(view)
