@@ -14,7 +14,7 @@ if TYPE_CHECKING:
     from collections.abc import Callable
     from pathlib import Path
 
-    from playwright.sync_api import BrowserContext, Route
+    from playwright.sync_api import BrowserContext, Request, Route
 
     from tests.product import Product
 
@@ -67,22 +67,23 @@ def test_edits_made_without_a_connection_wait_and_are_sent(
     assert len(history["ticks"]) == 4
 
 
-def test_opening_a_desk_asks_for_its_frame_once(
+def test_opening_a_desk_asks_for_each_frame_once(
     watched_context: BrowserContext, shared_product: Product, demo_photos: Path
 ) -> None:
     hands = Hands(watched_context.new_page(), shared_product)
     state = hands.begin(demo_photos / "forest-dusk.jpg")
-    asked: list[str] = []
-    hands.page.on("request", lambda request: asked.append(request.url))
+    asked: list[Request] = []
+    hands.page.on("request", lambda request: asked.append(request))
 
     hands.open_desk(state)
     # Once notices come, the page asks what it missed before they did.
     address = f"/api/projects/{state['id']}"
-    wait_for_page(hands, lambda: sum(url.endswith(address) for url in asked) > 1)
+    wait_for_page(hands, lambda: sum(one.url.endswith(address) for one in asked) > 1)
     hands.page.wait_for_timeout(300)
     hands.settle()
 
-    assert sum(url.endswith("/frame") for url in asked) == 1
+    bodies = [one.post_data_json for one in asked if one.url.endswith("/frame")]
+    assert [body["view"]["fineness"] for body in bodies] == ["fine", "exact"]
 
 
 def test_a_view_chosen_without_a_connection_is_shown_once_there_is_one(

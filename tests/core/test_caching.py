@@ -212,7 +212,7 @@ def test_cache_refuses_views_it_cannot_fill() -> None:
 
 
 @pytest.mark.parametrize("scale", [0.2, 0.6, 1.5])
-def test_fine_frames_equal_fine_renders_however_often_they_come(scale: float) -> None:
+def test_exact_frames_equal_exact_renders_however_often_they_come(scale: float) -> None:
     grainy = pyramids(
         **{name: noise_pixels(220, 160, seed=at) for at, name in enumerate(NAMES)}
     )
@@ -227,7 +227,7 @@ def test_fine_frames_equal_fine_renders_however_often_they_come(scale: float) ->
     assert [psnr(frame, wanted) > 50 for frame in shown] == [True] * 3
 
 
-def test_fine_frame_too_large_to_be_kept_is_the_export_averaged() -> None:
+def test_exact_frame_too_large_to_be_kept_is_the_export_averaged() -> None:
     width, height = 5200, 3200
     grainy = np.tile(noise_pixels(520, 320, seed=3, opaque=True), (10, 10, 1))
     layers = (

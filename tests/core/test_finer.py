@@ -10,7 +10,14 @@ from hypothesis import strategies as st
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document import Composite, ToningLayer
 from glyphaneme.core.place import Placement, halved
-from glyphaneme.core.render import FrameCache, View, assets_needed, render, render_exact
+from glyphaneme.core.render import (
+    Fineness,
+    FrameCache,
+    View,
+    assets_needed,
+    render,
+    render_exact,
+)
 from glyphaneme.core.render.finer import finer, samples_for
 from glyphaneme.core.render.warped import Reach
 from glyphaneme.core.tone import LightTone
@@ -30,6 +37,7 @@ GRAINY = {
     "snow": noise_pixels(500, 460, seed=2),
 }
 ASSETS = pyramids(**GRAINY)
+FINENESS: tuple[Fineness, ...] = ("quick", "fine", "exact")
 
 
 def steep(background: str | None = None) -> Composite:
@@ -65,9 +73,7 @@ def worst(shown: np.ndarray, wanted: np.ndarray) -> float:
     ],
     ids=str,
 )
-def test_frame_at_rest_is_the_export_averaged(
-    view: View, background: str | None
-) -> None:
+def test_exact_frame_is_the_export_averaged(view: View, background: str | None) -> None:
     state = steep(background)
     cache = FrameCache(50_000_000)
 
@@ -98,11 +104,38 @@ def test_smaller_frames_are_still_near_the_export() -> None:
     assert psnr(render_exact(state, ASSETS, view), wanted) > quick + 4
 
 
+@pytest.mark.parametrize("scale", [0.29, 0.6, 0.7])
+def test_frames_come_nearer_to_the_export_the_finer_they_are(scale: float) -> None:
+    state = steep("#808080")
+    view = View(0, 0, int(WIDTH * scale), int(HEIGHT * scale), scale)
+    cache = FrameCache(50_000_000)
+
+    wanted = area_mean(exported(state), view)
+    quick, fine, exact = (
+        psnr(cache.render("p", state, ASSETS, view, fineness=fineness), wanted)
+        for fineness in FINENESS
+    )
+    assert quick < fine < exact - 4
+
+
+def test_what_is_not_made_smaller_is_as_fine_as_it_is_exact() -> None:
+    state, view = steep(), View(10, 20, 200, 100, 1.25)
+    cache = FrameCache(50_000_000)
+
+    for _ in range(3):
+        exact = cache.render("p", state, ASSETS, view, fineness="exact")
+    kept = cache.size
+    fine = cache.render("p", state, ASSETS, view, fineness="fine")
+
+    assert np.array_equal(fine, exact)
+    assert cache.size == kept  # of one and the same view
+
+
 @pytest.mark.parametrize(
     ("width", "height", "scale"),
     [(1, 1, 0.001), (320, 240, 0.1), (700, 500, 0.4), (4096, 4096, 0.49)],
 )
-def test_frames_at_rest_blend_no_more_than_five_million_pixels_or_four_each(
+def test_exact_frames_blend_no_more_than_five_million_pixels_or_four_each(
     width: int, height: int, scale: float
 ) -> None:
     view = View(0.5, 0.5, width, height, scale)

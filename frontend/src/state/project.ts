@@ -56,7 +56,10 @@ export function openProject(state: KnownState): OpenProject {
   };
 }
 
-/** What is no newer than before shows nothing else: its composite is the very same one. */
+/**
+ * Return the newer of two states. One that is as new may have another name and other ways;
+ * of the same revision it shows the same: its composite is the very one of before.
+ */
 function newerOf(before: KnownState | null, known: KnownState): KnownState {
   if (!before || known.changes > before.changes) return known;
   if (known.changes < before.changes) return before;

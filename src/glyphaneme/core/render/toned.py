@@ -21,6 +21,8 @@ if TYPE_CHECKING:
 CLEAR = np.zeros(4, np.float32)
 WORTHWHILE = 2
 """Halvings: below that less is saved than is lost by rounding."""
+MUCH = 4
+"""Halvings."""
 LARGEST = 24_000_000
 """Pixels of a size that is toned, at most: larger pictures are a size smaller then."""
 
@@ -104,7 +106,9 @@ def toned_size(
     """
     pixels = np.asarray(pyramid.levels[place])
     if place > at and pyramid.opaque:
-        # Averaged at once: sizes halved one after the other are a hair lighter.
-        pixels = shrunk(np.asarray(pyramid.levels[at]), 2 ** (place - at))
+        # Averaged at once: sizes halved one after the other are a hair lighter. Where
+        # much is averaged the first halving counts little, and saves most of the work.
+        start = at + (place - at >= MUCH)
+        pixels = shrunk(np.asarray(pyramid.levels[start]), 2 ** (place - start))
     pixels = toned(pixels, tones, Seen(0.5**place))
     return Pyramid(levels=(pixels,), opaque=pyramid.opaque)

@@ -1,0 +1,226 @@
+"""Takes the pictures of `docs/screenshots` from a demo that is running.
+
+    ./glyphaneme demo --port 8765 --home FOLDER
+    .venv/bin/python -m tools.take_screenshots http://127.0.0.1:8765 [NAME …]
+
+Nothing is left changed in the demo: what a view needs is opened, never moved.
+"""
+
+from __future__ import annotations
+
+import argparse
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from playwright.sync_api import expect, sync_playwright
+
+if TYPE_CHECKING:
+    from collections.abc import Callable
+
+    from playwright.sync_api import Locator, Page
+
+CHROMIUM = "/usr/bin/chromium"
+PICTURES = Path(__file__).parents[1] / "docs/screenshots"
+SIZE = {"width": 1280, "height": 800}
+RESTS_WITHIN_MS = 60_000
+SLOWLY_DRAWN_MS = 1500
+"""What no attribute tells: fonts, thumbnails, and strips that are being filled."""
+
+
+class Sitter:
+    """A page that goes where its picture is taken."""
+
+    def __init__(self, page: Page, address: str) -> None:
+        self.page = page
+        self._address = address
+
+    @property
+    def pile(self) -> Locator:
+        """The layers, in words."""
+        return self.page.get_by_role("region", name="The pile")
+
+    def open_wall(self) -> None:
+        """Go to where all pictures hang."""
+        self.page.goto(self._address)
+        expect(self.page.get_by_role("region", name="Start")).to_be_visible()
+
+    def open_picture(self, name: str) -> None:
+        """Take a picture from the wall to the desk."""
+        self.open_wall()
+        self.page.get_by_role("link", name=name).first.click()
+        self.rest()
+
+    def rest(self) -> None:
+        """Wait until the stage shows its last frame."""
+        surface = self.page.get_by_test_id("surface")
+        expect(surface).to_have_attribute("aria-busy", "false", timeout=RESTS_WITHIN_MS)
+
+    def open_layer(self, picture: str, layer: str, facet: str) -> None:
+        """Open a facet of a picture's layer."""
+        self.open_picture(picture)
+        self.pile.get_by_role("button", name=layer, exact=True).click()
+        named = self.pile.locator("button[aria-expanded]").filter(has_text=facet).first
+        if named.get_attribute("aria-expanded") != "true":
+            named.click()
+        self.rest()
+
+    def press(self, word: str) -> None:
+        """Press a word of the pile."""
+        self.pile.get_by_role("button", name=word).first.click()
+        self.rest()
+
+
+def wall(sitter: Sitter) -> None:
+    """Show where finished and begun pictures hang."""
+    sitter.open_wall()
+
+
+def desk(sitter: Sitter) -> None:
+    """Show the pile of sentences, the stage and the shelf."""
+    sitter.open_layer("Season poster", "Puppet in profile", "Place")
+
+
+def try_strip(sitter: Sitter) -> None:
+    """Show a picture with each blend mode."""
+    sitter.open_layer("Season poster", "Forest at dusk", "Blend")
+
+
+def cut_out(sitter: Sitter) -> None:
+    """Show a puppet without its backdrop, and other ways to find it."""
+    sitter.open_layer("Twice on stage", "Puppet at the right", "Cut")
+    sitter.press("without its backdrop")
+
+
+def cut(sitter: Sitter) -> None:
+    """Show a recipe, a soft circle by its grips, and what is hidden hatched."""
+    sitter.open_layer("Medallion", "Keeper", "Cut")
+    sitter.press("a soft circle")
+
+
+def finish(sitter: Sitter) -> None:
+    """Show what can be said of the file."""
+    cut(sitter)
+    sitter.page.get_by_role("button", name="Finish…").click()
+    sitter.page.get_by_text("The open layer alone").click()
+
+
+def brush(sitter: Sitter) -> None:
+    """Show the brush over what it would hide."""
+    sitter.open_layer("Puppet kit", "Kit", "Cut")
+    sitter.press("by brush")
+    sitter.page.mouse.move(790, 590)
+
+
+def shadow(sitter: Sitter) -> None:
+    """Show a shadow on the ground, dragged by where it falls."""
+    sitter.open_layer("Puppet kit", "Kit", "Shadow")
+    sitter.press("a shadow to the lower right")
+
+
+def fade(sitter: Sitter) -> None:
+    """Show a fade, dragged by its ends."""
+    sitter.open_layer("Two skies", "Forest at dusk", "Fade")
+    sitter.press("Out to the left")
+
+
+def corners(sitter: Sitter) -> None:
+    """Show a poster set into a frame on a wall by its four corners."""
+    sitter.open_layer("Poster on the wall", "Stage", "Place")
+
+
+def chosen(sitter: Sitter) -> None:
+    """Show nine photos chosen by a ring."""
+    sitter.open_picture("Three by three")
+    stage = sitter.page.get_by_role("application").bounding_box()
+    assert stage is not None, "no stage"
+    mouse = sitter.page.mouse
+    left, right = stage["x"] + 60, stage["x"] + stage["width"] - 60
+    top, bottom = stage["y"] + 8, stage["y"] + stage["height"] - 8
+    mouse.move(left, top)
+    mouse.down()
+    for x, y in ((right, top), (right, bottom), (left, bottom), (left, top)):
+        mouse.move(x, y, steps=8)
+    mouse.up()
+    sitter.rest()
+
+
+def sheet(sitter: Sitter) -> None:
+    """Show the sheet, pulled by its edge."""
+    sitter.open_picture("Opening night")
+    sitter.press("1920 × 1080 px")
+
+
+def divider(sitter: Sitter) -> None:
+    """Show two meadows on either side of a divider."""
+    sitter.open_layer("Spring and tent", "Meadow with the tent", "Place")
+    sitter.press("drag a divider")
+
+
+def versions(sitter: Sitter) -> None:
+    """Show two versions of the poster under a divider."""
+    sitter.open_wall()
+    sitter.page.get_by_role("link", name="2 versions").first.click()
+    expect(sitter.page.get_by_role("region", name="Comparing")).to_be_visible()
+
+
+def library(sitter: Sitter) -> None:
+    """Show the library on the open shelf."""
+    sitter.open_picture("Evening postcard")
+    sitter.page.keyboard.press("s")
+    sitter.page.get_by_role("button", name="What the shelf shows").click()
+    sitter.page.get_by_role("option", name="the library").click()
+
+
+def levels(sitter: Sitter) -> None:
+    """Show three handles beneath the histogram, and tones to begin with."""
+    sitter.open_layer("Two skies", "Brought back", "Tone")
+    sitter.press("levels of its own")
+
+
+def match(sitter: Sitter) -> None:
+    """Show a puppet matched to the stage, with ways to try and both histograms."""
+    sitter.open_layer("Twice on stage", "Puppet at the right", "Tone")
+    sitter.press("matched to Stage")
+
+
+def fan(sitter: Sitter) -> None:
+    """Show all layers under the hand."""
+    desk(sitter)
+    stage = sitter.page.get_by_role("application")
+    stage.click(button="right", position={"x": 480, "y": 60})
+
+
+def mend(sitter: Sitter) -> None:
+    """Show an old photo, mended and painted with colour."""
+    sitter.open_layer("Old keeper, in colour", "Keeper", "Cut")
+    sitter.press("mended in 22 places")
+
+
+VIEWS: tuple[Callable[[Sitter], None], ...] = (
+    *(wall, desk, try_strip, cut_out, cut, finish, brush, shadow, fade, corners),
+    *(chosen, sheet, divider, versions, library, levels, match, fan, mend),
+)
+
+
+def main() -> None:
+    """Take all pictures, or those that are named."""
+    names = {view.__name__.replace("_", "-"): view for view in VIEWS}
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("address", help="of the running demo")
+    parser.add_argument("views", nargs="*", choices=[*names, []], help="all if none")
+    parser.add_argument("--folder", type=Path, default=PICTURES)
+    options = parser.parse_args()
+    flags = ["--disable-gpu", "--no-sandbox", "--force-color-profile=srgb"]
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=flags)
+        for name in options.views or names:
+            page = browser.new_page(viewport=SIZE)
+            names[name](Sitter(page, options.address))
+            page.wait_for_timeout(SLOWLY_DRAWN_MS)
+            page.screenshot(path=options.folder / f"{name}.png")
+            page.close()
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()
