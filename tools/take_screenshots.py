@@ -3,7 +3,7 @@
     ./glyphaneme demo --port 8765 --home FOLDER
     .venv/bin/python -m tools.take_screenshots http://127.0.0.1:8765 [NAME …]
 
-Nothing is left changed in the demo: what a view needs is opened, never moved.
+The demo should be new: its pictures are shown as they lie there.
 """
 
 from __future__ import annotations
@@ -22,9 +22,12 @@ if TYPE_CHECKING:
 CHROMIUM = "/usr/bin/chromium"
 PICTURES = Path(__file__).parents[1] / "docs/screenshots"
 SIZE = {"width": 1280, "height": 800}
+ASIDE = (640, 1)
 RESTS_WITHIN_MS = 60_000
-SLOWLY_DRAWN_MS = 1500
-"""What no attribute tells: fonts, thumbnails, and strips that are being filled."""
+SLOWLY_DRAWN_MS = 2000
+"""What no attribute tells: fonts, and strips that are being filled."""
+ALL_LOADED = """() => [...document.images].every((image) =>
+    image.getBoundingClientRect().top > innerHeight || image.naturalWidth > 0)"""
 
 
 class Sitter:
@@ -51,7 +54,8 @@ class Sitter:
         self.rest()
 
     def rest(self) -> None:
-        """Wait until the stage shows its last frame."""
+        """Take the hand away, and wait until the stage shows its last frame."""
+        self.page.mouse.move(*ASIDE)
         surface = self.page.get_by_test_id("surface")
         expect(surface).to_have_attribute("aria-busy", "false", timeout=RESTS_WITHIN_MS)
 
@@ -59,14 +63,18 @@ class Sitter:
         """Open a facet of a picture's layer."""
         self.open_picture(picture)
         self.pile.get_by_role("button", name=layer, exact=True).click()
+        self.open_facet(facet)
+
+    def open_facet(self, facet: str) -> None:
+        """Open a facet of the layer that is open."""
         named = self.pile.locator("button[aria-expanded]").filter(has_text=facet).first
         if named.get_attribute("aria-expanded") != "true":
             named.click()
         self.rest()
 
     def press(self, word: str) -> None:
-        """Press a word of the pile."""
-        self.pile.get_by_role("button", name=word).first.click()
+        """Press a word of the pile; the last one where it stands more than once."""
+        self.pile.get_by_role("button", name=word, exact=True).last.click()
         self.rest()
 
 
@@ -88,7 +96,8 @@ def try_strip(sitter: Sitter) -> None:
 def cut_out(sitter: Sitter) -> None:
     """Show a puppet without its backdrop, and other ways to find it."""
     sitter.open_layer("Twice on stage", "Puppet at the right", "Cut")
-    sitter.press("without its backdrop")
+    last = sitter.page.get_by_role("option", name="All but its colour")
+    expect(last).to_be_visible(timeout=RESTS_WITHIN_MS)
 
 
 def cut(sitter: Sitter) -> None:
@@ -120,39 +129,43 @@ def shadow(sitter: Sitter) -> None:
 def fade(sitter: Sitter) -> None:
     """Show a fade, dragged by its ends."""
     sitter.open_layer("Two skies", "Forest at dusk", "Fade")
-    sitter.press("Out to the left")
 
 
 def corners(sitter: Sitter) -> None:
     """Show a poster set into a frame on a wall by its four corners."""
     sitter.open_layer("Poster on the wall", "Stage", "Place")
+    sitter.press("set into four corners: pull its corners")
 
 
 def chosen(sitter: Sitter) -> None:
     """Show nine photos chosen by a ring."""
     sitter.open_picture("Three by three")
-    stage = sitter.page.get_by_role("application").bounding_box()
-    assert stage is not None, "no stage"
-    mouse = sitter.page.mouse
-    left, right = stage["x"] + 60, stage["x"] + stage["width"] - 60
-    top, bottom = stage["y"] + 8, stage["y"] + stage["height"] - 8
+    mouse, keyboard = sitter.page.mouse, sitter.page.keyboard
+    (left, top), (right, bottom) = (380, 70), (1260, 750)
+    keyboard.down("Shift")
     mouse.move(left, top)
     mouse.down()
     for x, y in ((right, top), (right, bottom), (left, bottom), (left, top)):
         mouse.move(x, y, steps=8)
     mouse.up()
+    keyboard.up("Shift")
     sitter.rest()
 
 
 def sheet(sitter: Sitter) -> None:
     """Show the sheet, pulled by its edge."""
     sitter.open_picture("Opening night")
-    sitter.press("1920 × 1080 px")
+    sitter.pile.get_by_role("button", name="1920 × 1080 px").click()
+    mouse = sitter.page.mouse
+    mouse.move(1260, 408)
+    mouse.down()
+    mouse.move(1190, 408, steps=6)
 
 
 def divider(sitter: Sitter) -> None:
     """Show two meadows on either side of a divider."""
     sitter.open_layer("Spring and tent", "Meadow with the tent", "Place")
+    sitter.press("Line it up")
     sitter.press("drag a divider")
 
 
@@ -174,7 +187,9 @@ def library(sitter: Sitter) -> None:
 def levels(sitter: Sitter) -> None:
     """Show three handles beneath the histogram, and tones to begin with."""
     sitter.open_layer("Two skies", "Brought back", "Tone")
-    sitter.press("levels of its own")
+    untouched = "levels as they are"
+    laid = sitter.pile.get_by_role("button", name=untouched, exact=True).count()
+    sitter.press(untouched if laid else "levels")
 
 
 def match(sitter: Sitter) -> None:
@@ -192,8 +207,13 @@ def fan(sitter: Sitter) -> None:
 
 def mend(sitter: Sitter) -> None:
     """Show an old photo, mended and painted with colour."""
-    sitter.open_layer("Old keeper, in colour", "Keeper", "Cut")
-    sitter.press("mended in 22 places")
+    sitter.open_picture("Old keeper, in colour")
+    names = sitter.pile.get_by_role("button", name="Keeper", exact=True)
+    names.first.click()
+    names.last.click()
+    sitter.open_facet("Cut")
+    sitter.press("Mend")
+    sitter.pile.get_by_role("button", name="a scratch, 13 px").last.click()
 
 
 VIEWS: tuple[Callable[[Sitter], None], ...] = (
@@ -216,6 +236,7 @@ def main() -> None:
         for name in options.views or names:
             page = browser.new_page(viewport=SIZE)
             names[name](Sitter(page, options.address))
+            page.wait_for_function(ALL_LOADED)
             page.wait_for_timeout(SLOWLY_DRAWN_MS)
             page.screenshot(path=options.folder / f"{name}.png")
             page.close()

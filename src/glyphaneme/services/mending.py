@@ -16,7 +16,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.mend import Mend, Patch
     from glyphaneme.core.place import Pyramid
     from glyphaneme.core.render import Assets, Mended, Patched
-    from glyphaneme.services.studio import Visit
+    from glyphaneme.services.studio import Studio, Visit
 
 MOST_KEPT = 2000
 MOST_AT_ONCE = 6000
@@ -51,7 +51,7 @@ def mended_pyramid(visit: Visit, mended: Mended, digest: str) -> Pyramid:
         patch = load_patch(_file_of(visit, name))
         if patch is None and studio.is_waited_for and filled >= MOST_AT_ONCE:
             is_whole = False
-            patch = patch_for(pyramid.levels[0], mend, roughly=True)
+            patch = _rough(studio, name, mend, pyramid)
         elif patch is None:
             patch = _found(visit, name, mend, pyramid)
             filled += len(patch.rows)
@@ -103,6 +103,14 @@ def is_rough(visit: Visit, assets: Assets) -> bool:
         one.is_rough if isinstance(one, Laid) else visit.studio.rough.get(name)
         for name, one in assets.items()
     )
+
+
+def _rough(studio: Studio, name: str, mend: Mend, pyramid: Pyramid) -> Patch:
+    kept = studio.rough_fills.get(name)
+    if kept is not None:
+        return kept
+    found = patch_for(pyramid.levels[0], mend, roughly=True)
+    return studio.rough_fills.put(name, found)
 
 
 def _found(visit: Visit, name: str, mend: Mend, pyramid: Pyramid) -> Patch:

@@ -36,6 +36,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.document import Composite
     from glyphaneme.core.mask import Raster
     from glyphaneme.core.mask.paintings import Painting, Underway
+    from glyphaneme.core.mend import Patch
     from glyphaneme.core.render import Laid
 
 KeyT = TypeVar("KeyT")
@@ -218,6 +219,8 @@ class Studio:
         default_factory=lambda: Recent(STATES_KEPT)
     )
     """The same for those that are filled roughly as yet."""
+    rough_fills: Recent[str, Patch] = field(default_factory=lambda: Recent(STATES_KEPT))
+    """The same for places of a photo itself."""
     rough: Recent[str, bool] = field(default_factory=lambda: Recent(STATES_KEPT))
     """Whether some places of a mended photo are filled roughly as yet."""
     own_colors: Recent[Hashable, Pyramid] = field(

@@ -62,10 +62,10 @@ export function Pile(): ReactElement {
         <span>{sayCount(countLayers(layers), "layer")}</span>
       </Edge>
       <LayOn>
-        Lay on a <LiveWord onPress={() => layColor(desk)}>colour</LiveWord>, a{" "}
+        Lay on a <LiveWord onPress={openShelf}>photo</LiveWord>, a{" "}
+        <LiveWord onPress={() => layColor(desk)}>colour</LiveWord>, a{" "}
         <LiveWord onPress={() => layGradient(desk)}>gradient</LiveWord>, a{" "}
-        <LiveWord onPress={() => layPanel(desk)}>panel for words</LiveWord>, a{" "}
-        <LiveWord onPress={openShelf}>photo</LiveWord>, or{" "}
+        <LiveWord onPress={() => layPanel(desk)}>panel for words</LiveWord>, or{" "}
         <LiveWord label="tone everything" onPress={() => layToning(desk)}>
           tone
         </LiveWord>{" "}
