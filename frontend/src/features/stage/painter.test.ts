@@ -12,6 +12,7 @@ function bodyOf(frame: number): ArrayBuffer {
 }
 
 interface Asked {
+  readonly revision: string;
   readonly view: { scale: number; fineness: string; width: number };
   readonly tones_of: object | null;
 }
@@ -20,11 +21,16 @@ interface Asked {
 class Browser {
   readonly asked: Asked[] = [];
   readonly painted: number[] = [];
+  /** Of which states there is more to see once they are asked for again. */
+  readonly rough = new Set<string>();
   readonly #decoding = new Map<number, () => void>();
 
   readonly fetch = async (_: string, init: RequestInit): Promise<Response> => {
-    this.asked.push(JSON.parse(String(init.body)));
-    return new Response(bodyOf(this.asked.length));
+    const asked: Asked = JSON.parse(String(init.body));
+    this.asked.push(asked);
+    await new Promise((resolve) => setTimeout(resolve));
+    const headers: HeadersInit = this.rough.has(asked.revision) ? { "Rough-As-Yet": "1" } : {};
+    return new Response(bodyOf(this.asked.length), { headers });
   };
 
   readonly decode = async (blob: Blob): Promise<object> => {
@@ -154,6 +160,21 @@ test("what moves on before it has rested is not asked for exactly", async () => 
   await browser.decoded(3);
 
   expect(browser.asked.map(({ view }) => view.fineness)).toEqual(["fine", "fine", "exact"]);
+});
+
+test("what is rough as yet is asked for again, but not before a newer state", async () => {
+  browser.rough.add("first");
+  painter.show(shown(), true);
+  painter.show(shown({ revision: "second" }), true);
+  await browser.decoded(1);
+  await browser.decoded(2);
+  expect(browser.asked.map(({ revision }) => revision)).toEqual(["first", "second"]);
+
+  painter.show(shown(), true);
+  await vi.waitFor(() => expect(browser.asked.length).toBeGreaterThan(4));
+  browser.rough.clear();
+  await browser.decoded(browser.asked.length);
+  expect(surface.getAttribute("aria-busy")).toBe("false");
 });
 
 test("a mask alone comes exactly at once", async () => {

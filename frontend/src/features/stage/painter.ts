@@ -307,8 +307,8 @@ async function ask({ shown, fineness }: Wanted, area: FrameArea["request"]): Pro
   const masks = { mask_of: maskOf, mask_seen: maskSeen, hidden_of: hatched };
   const view: FrameView = { ...area, fineness, ...masks };
   // What a tone finds stays as it is while the tone itself is moved, and is found once.
-  const isFound = moving || fineness !== firstFineness(shown);
-  const tones_of = isFound ? null : shown.tone;
+  const isFirst = !moving && fineness === firstFineness(shown);
+  const tones_of = isFirst ? shown.tone : null;
   const response = await requestFrame(projectId, { revision, unsaved, view, tones_of });
   const counts = response.headers.get("Tone-Counts");
   if (counts) useToning.getState().setCounts(readCounts(counts));
