@@ -22,7 +22,7 @@ CLEAR = np.zeros(4, np.float32)
 WORTHWHILE = 2
 """Halvings: below that less is saved than is lost by rounding."""
 MUCH = 4
-"""Halvings."""
+"""Halvings, of which the first may be the size that is there already."""
 LARGEST = 24_000_000
 """Pixels of a size that is toned, at most: larger pictures are a size smaller then."""
 
@@ -106,8 +106,8 @@ def toned_size(
     """
     pixels = np.asarray(pyramid.levels[place])
     if place > at and pyramid.opaque:
-        # Averaged at once: sizes halved one after the other are a hair lighter. Where
-        # much is averaged the first halving counts little, and saves most of the work.
+        # Averaged at once: sizes halved one after the other are a hair lighter. Of many
+        # halvings one counts little, and the first one is most of the work.
         start = at + (place - at >= MUCH)
         pixels = shrunk(np.asarray(pyramid.levels[start]), 2 ** (place - start))
     pixels = toned(pixels, tones, Seen(0.5**place))
