@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import shutil
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 from playwright.sync_api import expect
@@ -17,6 +17,22 @@ if TYPE_CHECKING:
     from playwright.sync_api import BrowserContext, Request, Route
 
     from tests.product import Product
+
+
+def at_desk(
+    context: BrowserContext, product: Product, photos: Path
+) -> tuple[Hands, Any]:
+    """Begin a picture with one photo, and open it in a window of its own."""
+    hands = Hands(context.new_page(), product)
+    state = hands.begin(photos / "forest-dusk.jpg")
+    hands.open_desk(state)
+    return hands, state
+
+
+def lose_service(product: Product) -> None:
+    """Kill the service, and what would start it again."""
+    product.kill_launcher()
+    product.kill()
 
 
 def test_two_windows_on_one_picture_stay_in_step(
@@ -45,13 +61,10 @@ def test_two_windows_on_one_picture_stay_in_step(
 def test_edits_made_without_a_connection_wait_and_are_sent(
     watched_context: BrowserContext, own_product: Product, demo_photos: Path
 ) -> None:
-    hands = Hands(watched_context.new_page(), own_product)
-    state = hands.begin(demo_photos / "forest-dusk.jpg")
-    hands.open_desk(state)
+    hands, state = at_desk(watched_context, own_product, demo_photos)
     hands.open_layer("Forest dusk")
 
-    own_product.kill_launcher()
-    own_product.kill()
+    lose_service(own_product)
     for label, value in [("Across", "321"), ("Turn", "9")]:
         box = hands.page.get_by_role("textbox", name=label, exact=True)
         box.fill(value)
@@ -89,11 +102,8 @@ def test_opening_a_desk_asks_for_each_frame_once(
 def test_a_view_chosen_without_a_connection_is_shown_once_there_is_one(
     watched_context: BrowserContext, own_product: Product, demo_photos: Path
 ) -> None:
-    hands = Hands(watched_context.new_page(), own_product)
-    state = hands.begin(demo_photos / "forest-dusk.jpg")
-    hands.open_desk(state)
-    own_product.kill_launcher()
-    own_product.kill()
+    hands, state = at_desk(watched_context, own_product, demo_photos)
+    lose_service(own_product)
     with hands.page.expect_event(
         "requestfailed", lambda request: request.url.endswith("/frame")
     ):
@@ -115,12 +125,9 @@ def test_a_view_chosen_without_a_connection_is_shown_once_there_is_one(
 def test_what_waits_outlives_the_window(
     watched_context: BrowserContext, own_product: Product, demo_photos: Path
 ) -> None:
-    hands = Hands(watched_context.new_page(), own_product)
-    state = hands.begin(demo_photos / "forest-dusk.jpg")
-    hands.open_desk(state)
+    hands, state = at_desk(watched_context, own_product, demo_photos)
     hands.open_layer("Forest dusk")
-    own_product.kill_launcher()
-    own_product.kill()
+    lose_service(own_product)
     box = hands.page.get_by_role("textbox", name="Across", exact=True)
     box.fill("77")
     box.press("Enter")
@@ -151,9 +158,7 @@ def test_picture_that_is_not_there_offers_the_way_back(hands: Hands) -> None:
 def test_derived_files_may_vanish_while_the_desk_is_open(
     watched_context: BrowserContext, own_product: Product, demo_photos: Path
 ) -> None:
-    hands = Hands(watched_context.new_page(), own_product)
-    state = hands.begin(demo_photos / "forest-dusk.jpg")
-    hands.open_desk(state)
+    hands, _ = at_desk(watched_context, own_product, demo_photos)
 
     shutil.rmtree(own_product.home / "cache")
     hands.page.reload()
@@ -177,8 +182,7 @@ def test_two_windows_without_a_connection_keep_a_queue_each(
     for hands in (here, there):
         hands.open_desk(state)
         hands.open_layer("Forest dusk")
-    own_product.kill_launcher()
-    own_product.kill()
+    lose_service(own_product)
 
     type_across(here, 111)
     type_across(there, 222)
@@ -237,9 +241,7 @@ def wait_for_page(hands: Hands, holds: Callable[[], bool]) -> None:
 def test_change_that_the_service_fails_at_is_parked_with_a_way_out(
     watched_context: BrowserContext, shared_product: Product, demo_photos: Path
 ) -> None:
-    hands = Hands(watched_context.new_page(), shared_product)
-    state = hands.begin(demo_photos / "forest-dusk.jpg")
-    hands.open_desk(state)
+    hands, state = at_desk(watched_context, shared_product, demo_photos)
     hands.open_layer("Forest dusk")
     failing = f"**/projects/{state['id']}/edits"
     hands.page.route(failing, lambda route: route.fulfill(status=500, body="{}"))
