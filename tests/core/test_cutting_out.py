@@ -398,7 +398,7 @@ def test_a_stroke_reaches_as_far_as_opinions_differ() -> None:
     graph = graph_of(known.pixels[..., :3])
     stroked = Hints(strokes=(stroke((88, 60), (94, 60), keeps=True),))
     marks = marks_of(stroked, (0, 0, 160, 120), 1)
-    right = (known.alpha == 1) & (np.arange(160) >= 84)
+    right = (known.alpha == 1) & (np.arange(160) >= 100)
 
     doubt = agreed([left, known.alpha]).belief
     priors = (sole(left), Prior(left, doubt))
@@ -450,6 +450,17 @@ def wall(opinion: np.ndarray, *strokes: RoughStroke) -> tuple[np.ndarray, np.nda
     """Return what is left of a wall of one colour, before strokes and after."""
     rows, columns = opinion.shape
     pixels = flat_pixels(columns, rows, (90, 120, 30, 255))
+    return stroked(pixels, opinion, *strokes)
+
+
+def stroked(
+    pixels: np.ndarray, opinion: np.ndarray, *strokes: RoughStroke
+) -> tuple[np.ndarray, np.ndarray]:
+    """Return what is found before strokes and after, with little belief in an opinion.
+
+    For pictures that are no larger than the small copy on which strokes spread.
+    """
+    rows, columns = opinion.shape
     graph = graph_of(pixels[..., :3])
     prior = Prior(opinion.astype(np.float32), np.full(opinion.shape, 1e-4, np.float32))
     said = [
@@ -483,6 +494,35 @@ def test_what_strokes_say_of_doubtful_places_counts_far_from_them_too(
 
     assert ((before[:, 120:] > 0.5) != keeps).all()
     assert ((after[:, 120:] > 0.5) == keeps).all()
+
+
+def test_strokes_find_a_faint_subject_as_they_find_a_clear_one() -> None:
+    known = disks(220, 150, [(110, 75, 45)])
+    faint = known.pixels.copy()
+    faint[..., :3] = 200 + (known.pixels[..., :3].astype(np.int64) - 100) // 12
+    keep = stroke((95, 75), (125, 75), keeps=True, size=4)
+    around = ((10, 10), (210, 10), (210, 140), (10, 140), (10, 10))
+    drop = stroke(*around, keeps=False, size=4)
+
+    for pixels in (known.pixels, faint):
+        _, after = stroked(pixels, np.full((150, 220), 0.5), keep, drop)
+        assert np.abs(after - known.alpha).mean() < 0.015
+
+
+def test_a_stroke_runs_along_a_line_that_is_hardly_there() -> None:
+    pixels = flat_pixels(220, 120, (200, 200, 200, 255))
+    grain = np.random.default_rng(4).normal(0, 6, (120, 220, 1))
+    pixels[..., :3] = np.clip(pixels[..., :3] + grain, 0, 255)
+    x = np.arange(10, 210)
+    y = (60 + 20 * np.sin(x / 25)).astype(np.int64)
+    pixels[y, x, :3] = 150
+    keep = stroke((10, int(y[0])), (40, int(y[30])), keeps=True, size=1)
+    drop = stroke((10, 10), (210, 10), keeps=False, size=4)
+
+    _, after = stroked(pixels, np.full((120, 220), 0.5), keep, drop)
+
+    assert after[y[60:], x[60:]].mean() > 0.9
+    assert after[20:, 60:].mean() < 0.1
 
 
 def test_strokes_that_contradict_one_another_move_no_threshold() -> None:

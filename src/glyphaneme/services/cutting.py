@@ -56,7 +56,7 @@ if TYPE_CHECKING:
 
     Looking = Callable[[ColorsU8, Look], MatteF32]
 
-VERSION = "3"
+VERSION = "4"
 """Of the way in which mattes are found; it is part of what names them."""
 ROUGH_PIXELS = 1_000_000
 SEEN_LONGEST = 960

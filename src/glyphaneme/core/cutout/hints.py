@@ -22,6 +22,8 @@ if TYPE_CHECKING:
 HELD = 50.0
 SEEN_BEYOND = 1e-5
 """How much less a ring's outside is held to be no subject where one is seen there."""
+SEEN_ROUND = 0.03
+"""How wide an area counts with what is seen in it there, as a share of the picture."""
 SETTLED = 0.014
 """How firmly what a ring alone gives is believed where no stroke is near."""
 REACH = 0.08
@@ -197,7 +199,10 @@ def start_of(graph: Graph, prior: Prior, marks: Marks) -> Start:
     """
     matte, belief = (resized(one, graph.shape) for one in prior)
     outside = marks.outside(graph.shape)
-    held = HELD * np.power(SEEN_BEYOND, matte)
+    # A network's edges are soft: what lies along them there belongs to a subject, too.
+    side = 2 * max(1, round(SEEN_ROUND / 2 * max(graph.shape))) + 1
+    disk = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (side, side))
+    held = HELD * np.power(SEEN_BEYOND, cv2.dilate(matte, disk))
     bounded = Prior(
         f32(np.where(outside, 0, matte)), f32(np.where(outside, held, belief))
     )

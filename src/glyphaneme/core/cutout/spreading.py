@@ -10,17 +10,31 @@ import numpy as np
 from glyphaneme.core.cutout.values import f32, lab_of, resized, shrunk
 
 if TYPE_CHECKING:
+    from collections.abc import Iterator
+
     from numpy.typing import NDArray
     from scipy.sparse import csr_array
 
     from glyphaneme.core.cutout.values import ColorsU8, MatteF32
 
+    ValuesF32 = NDArray[np.float32]
     ValuesF64 = NDArray[np.float64]
 
-LONGEST = 224
-NEIGHBOURS = ((12, 6.0), (6, 40.0))
-"""How many neighbours are looked for, and how much nearness in the picture counts."""
+LONGEST = 288
+NEIGHBOURS = 8
+"""How many of the pixels most like each one it is linked to."""
+NEARNESS = 6.0
+"""How much the whole length of the picture counts, beside its colours' `VARIED`."""
+BESIDE = ((0, 1), (1, -1), (1, 0), (1, 1))
+"""Rows and columns to four of the eight pixels round each one; it is theirs, too."""
+VARIED = 60.0
+"""Standard deviation of all colours, after they are stretched to it."""
+LEAST_VARIED = 0.5
+"""In L*a*b*: what varies less is of one colour."""
+AROUND = 2.0
+"""Standard deviation of what is averaged round about, in pixels."""
 ALIKE = 6.0
+LEAST_LINK = 1e-4
 MOST_STEPS = 80
 NEAR_ENOUGH = 2e-4
 
@@ -35,7 +49,10 @@ class Graph(NamedTuple):
 
 
 def graph_of(rgb: ColorsU8) -> Graph:
-    """Link each pixel of a small copy to those most like it, near by and further off.
+    """Link each pixel of a small copy to those most like it, and to those beside it.
+
+    Colours are stretched until they vary alike in every picture, so that what differs
+    little in a pale or a dark one counts as much as what differs more in another.
 
     Parameters
     ----------
@@ -50,43 +67,79 @@ def graph_of(rgb: ColorsU8) -> Graph:
     References
     ----------
     .. [1] Q. Chen, D. Li, C.-K. Tang, "KNN Matting", IEEE TPAMI 35(9), 2013, section 3.
+    .. [2] L. Grady, "Random Walks for Image Segmentation", IEEE TPAMI 28(11), 2006,
+       section 3.1: links of pixels that lie side by side.
     """
     from scipy.sparse import coo_array, diags_array
-    from scipy.spatial import cKDTree
 
-    small = shrunk(rgb, LONGEST)
-    rows, columns = small.shape[:2]
-    count = rows * columns
-    lab = lab_of(small)
-    around = cv2.GaussianBlur(lab, (0, 0), 2.0)
-    places = np.indices((rows, columns), np.float32).reshape(2, -1).T / LONGEST
-    ends: list[NDArray[np.int64]] = []
-    others: list[NDArray[np.int64]] = []
-    weights: list[ValuesF64] = []
-    for wanted, nearness in NEIGHBOURS:
-        number = min(wanted, count - 1)
-        if number < 1:
-            continue
-        features = np.hstack(
-            [lab.reshape(-1, 3), 0.5 * around.reshape(-1, 3), nearness * places]
-        )
-        tree = cKDTree(features, leafsize=24, balanced_tree=False, compact_nodes=False)
-        # Also the nearest, which is the pixel itself, as a rule.
-        distances, found = tree.query(features, number + 1, eps=0.5, workers=-1)
-        ends.append(np.repeat(np.arange(count), number))
-        others.append(found[:, 1:].ravel())
-        weights.append(np.exp(-((distances[:, 1:].ravel() / ALIKE) ** 2)) + 1e-4)
-    if not ends:
-        ends, others = [np.zeros(1, np.int64)], [np.zeros(1, np.int64)]
-        weights = [np.ones(1)]
-    one_way = coo_array(
-        (np.concatenate(weights), (np.concatenate(ends), np.concatenate(others))),
-        shape=(count, count),
-    ).tocsr()
+    looks = _looks(shrunk(rgb, LONGEST))
+    shape = looks.shape[:2]
+    count = looks[..., 0].size
+    found = [*_most_alike(looks), *_side_by_side(looks)]
+    if count == 1:
+        itself = np.zeros(1, np.int64)
+        found.append(Links(itself, itself, np.ones(1)))
+    ends, others, weights = (np.concatenate(each) for each in zip(*found, strict=True))
+    one_way = coo_array((weights, (ends, others)), shape=(count, count)).tocsr()
     links = one_way + one_way.T
     roots = np.sqrt(np.asarray(links.sum(axis=1)).ravel())
     scaled = diags_array(1 / roots)
-    return Graph((rows, columns), (scaled @ links @ scaled).tocsr(), roots)
+    return Graph((shape[0], shape[1]), (scaled @ links @ scaled).tocsr(), roots)
+
+
+class Links(NamedTuple):
+    """Pairs of pixels, each by its place in reading order, and what they are worth."""
+
+    ends: NDArray[np.int64]
+    others: NDArray[np.int64]
+    weights: ValuesF64
+
+
+def _looks(rgb: ColorsU8) -> ValuesF32:
+    """Return what pixels look like, (h, w, 6): their colour, and that round about."""
+    lab = lab_of(rgb)
+    varied = float(np.sqrt(lab.var((0, 1)).sum()))
+    lab = f32(lab * (VARIED / max(varied, LEAST_VARIED)))
+    return f32(np.dstack([lab, cv2.GaussianBlur(lab, (0, 0), AROUND) / 2]))
+
+
+def _most_alike(looks: ValuesF32) -> Iterator[Links]:
+    """Link each pixel to those that look most like it, the nearer the rather."""
+    from scipy.spatial import cKDTree
+
+    rows, columns, _ = looks.shape
+    count = rows * columns
+    number = min(NEIGHBOURS, count - 1)
+    if number < 1:
+        return
+    places = np.indices((rows, columns), np.float32).reshape(2, -1).T / LONGEST
+    features = np.hstack([looks.reshape(count, -1), NEARNESS * places])
+    tree = cKDTree(features, leafsize=24, balanced_tree=False, compact_nodes=False)
+    # Also the nearest, which is the pixel itself, as a rule.
+    distances, found = tree.query(features, number + 1, eps=1.0, workers=-1)
+    ends = np.repeat(np.arange(count), number)
+    weights = _likeness(np.square(distances[:, 1:].ravel()))
+    yield Links(ends, found[:, 1:].ravel(), weights)
+
+
+def _side_by_side(looks: ValuesF32) -> Iterator[Links]:
+    """Link each pixel to the eight round it, each as firmly as two that find another.
+
+    Without them a line thinner than a pixel of the copy falls into pieces.
+    """
+    rows, columns, _ = looks.shape
+    numbers = np.arange(rows * columns).reshape(rows, columns)
+    for down, aside in BESIDE:
+        here = (slice(rows - down), slice(max(-aside, 0), columns - max(aside, 0)))
+        there = (slice(down, rows), slice(max(aside, 0), columns - max(-aside, 0)))
+        apart = np.square(looks[here] - looks[there]).sum(-1).ravel()
+        weights = 2 * _likeness(apart.astype(np.float64))
+        yield Links(numbers[here].ravel(), numbers[there].ravel(), weights)
+
+
+def _likeness(squares: ValuesF64) -> ValuesF64:
+    """Return what a link is worth, by the square of how far two pixels differ."""
+    return np.asarray(np.exp(-squares / ALIKE**2) + LEAST_LINK)
 
 
 def spread(graph: Graph, opinion: MatteF32, belief: MatteF32) -> MatteF32:
