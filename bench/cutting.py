@@ -14,6 +14,7 @@ from skimage.morphology import skeletonize
 
 from bench.cut_pictures import CutPicture, cut_pictures
 from bench.figures import Figure
+from bench.memory import status_mb
 from glyphaneme.codecs import encode_matte, read_picture
 from glyphaneme.core.cutout import Look
 from glyphaneme.core.cutout.own_colors import with_own_colors
@@ -146,8 +147,6 @@ def times() -> Iterator[Figure]:
 
 def show_memory() -> None:
     """Find all ways at 12 megapixels, and print the peak of memory in megabytes."""
-    import resource
-
     networks = Networks((MODELS,))
     with DEMO_PHOTO.open("rb") as file:
         pixels = cv2.resize(read_picture(file), LARGE)
@@ -155,8 +154,8 @@ def show_memory() -> None:
     cut = _cut(networks, pyramid)
     for way in FOUR:
         encode_matte(cut._replace(request=CutRequest(way=way)).matte()[0])
-    peak = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
-    sys.stdout.write(f"{peak / 1024:.0f}\n")
+    # What `getrusage` tells would begin with the memory of the process that began this.
+    sys.stdout.write(f"{status_mb('VmHWM'):.0f}\n")
 
 
 def _errors(networks: Networks, picture: CutPicture) -> Errors:

@@ -106,14 +106,14 @@ def _main(width: int, height: int, layers: int, chosen: str, folder: Path) -> No
             for number in range(layers)
         ),
     )
-    before = _status("RssAnon")
+    before = status_mb("RssAnon")
     peaks = {"before": before, "resident": 0.0, "anonymous": 0.0}
     ended = threading.Event()
 
     def look() -> None:
         while not ended.wait(LOOK_EVERY_S):
-            peaks["resident"] = max(peaks["resident"], _status("VmRSS"))
-            peaks["anonymous"] = max(peaks["anonymous"], _status("RssAnon"))
+            peaks["resident"] = max(peaks["resident"], status_mb("VmRSS"))
+            peaks["anonymous"] = max(peaks["anonymous"], status_mb("RssAnon"))
 
     looking = threading.Thread(target=look)
     looking.start()
@@ -140,7 +140,7 @@ def _let_go_after_each(
             let_go(pyramid)
 
 
-def _status(name: str) -> float:
+def status_mb(name: str) -> float:
     """Return a line of this process's status, in MB."""
     for line in Path("/proc/self/status").read_text().splitlines():
         if line.startswith(name):

@@ -77,7 +77,7 @@ def graph_of(rgb: ColorsU8) -> Graph:
     count = looks[..., 0].size
     found = [*_most_alike(looks), *_side_by_side(looks)]
     if count == 1:
-        itself = np.zeros(1, np.int64)
+        itself = np.zeros(1, np.int32)
         found.append(Links(itself, itself, np.ones(1)))
     ends, others, weights = (np.concatenate(each) for each in zip(*found, strict=True))
     one_way = coo_array((weights, (ends, others)), shape=(count, count)).tocsr()
@@ -90,8 +90,8 @@ def graph_of(rgb: ColorsU8) -> Graph:
 class Links(NamedTuple):
     """Pairs of pixels, each by its place in reading order, and what they are worth."""
 
-    ends: NDArray[np.int64]
-    others: NDArray[np.int64]
+    ends: NDArray[np.int32]
+    others: NDArray[np.int32]
     weights: ValuesF64
 
 
@@ -117,9 +117,9 @@ def _most_alike(looks: ValuesF32) -> Iterator[Links]:
     tree = cKDTree(features, leafsize=24, balanced_tree=False, compact_nodes=False)
     # Also the nearest, which is the pixel itself, as a rule.
     distances, found = tree.query(features, number + 1, eps=1.0, workers=-1)
-    ends = np.repeat(np.arange(count), number)
-    weights = _likeness(np.square(distances[:, 1:].ravel()))
-    yield Links(ends, found[:, 1:].ravel(), weights)
+    ends = np.repeat(np.arange(count, dtype=np.int32), number)
+    others = found[:, 1:].ravel().astype(np.int32)
+    yield Links(ends, others, _likeness(np.square(distances[:, 1:].ravel())))
 
 
 def _side_by_side(looks: ValuesF32) -> Iterator[Links]:
@@ -128,7 +128,7 @@ def _side_by_side(looks: ValuesF32) -> Iterator[Links]:
     Without them a line thinner than a pixel of the copy falls into pieces.
     """
     rows, columns, _ = looks.shape
-    numbers = np.arange(rows * columns).reshape(rows, columns)
+    numbers = np.arange(rows * columns, dtype=np.int32).reshape(rows, columns)
     for down, aside in BESIDE:
         here = (slice(rows - down), slice(max(-aside, 0), columns - max(aside, 0)))
         there = (slice(down, rows), slice(max(aside, 0), columns - max(-aside, 0)))
