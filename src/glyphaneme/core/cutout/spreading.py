@@ -27,7 +27,7 @@ NEARNESS = 6.0
 """How much the whole length of the picture counts, beside its colours' `VARIED`."""
 BESIDE = ((0, 1), (1, -1), (1, 0), (1, 1))
 """Rows and columns to four of the eight pixels round each one; it is theirs, too."""
-VARIED = 60.0
+VARIED = 30.0
 """Standard deviation of all colours, after they are stretched to it."""
 LEAST_VARIED = 0.5
 """In L*a*b*: what varies less is of one colour."""
