@@ -23,11 +23,11 @@ if TYPE_CHECKING:
 LONGEST = 288
 NEIGHBOURS = 8
 """How many of the pixels most like each one it is linked to."""
-NEARNESS = 6.0
+NEARNESS = 12.0
 """How much the whole length of the picture counts, beside its colours' `VARIED`."""
 BESIDE = ((0, 1), (1, -1), (1, 0), (1, 1))
 """Rows and columns to four of the eight pixels round each one; it is theirs, too."""
-VARIED = 30.0
+VARIED = 60.0
 """Standard deviation of all colours, after they are stretched to it."""
 LEAST_VARIED = 0.5
 """In L*a*b*: what varies less is of one colour."""
