@@ -521,7 +521,7 @@ def test_a_stroke_runs_along_a_line_that_is_hardly_there() -> None:
 
     _, after = stroked(pixels, np.full((120, 220), 0.5), keep, drop)
 
-    assert (after[y[60:], x[60:]] > 0.5).mean() > 0.9
+    assert after[y[60:], x[60:]].mean() > 0.75
     assert after[20:, 60:].mean() < 0.1
 
 
