@@ -125,7 +125,7 @@ def _most_alike(looks: ValuesF32) -> Iterator[Links]:
 def _side_by_side(looks: ValuesF32) -> Iterator[Links]:
     """Link each pixel to the eight round it, each as firmly as two that find another.
 
-    Without them a line thinner than a pixel of the copy falls into pieces.
+    Among those that look most like a pixel there need be none beside it.
     """
     rows, columns, _ = looks.shape
     numbers = np.arange(rows * columns, dtype=np.int32).reshape(rows, columns)
