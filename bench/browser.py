@@ -15,13 +15,14 @@ from typing import TYPE_CHECKING, Any
 from playwright.sync_api import sync_playwright
 
 from bench.figures import Figure
-from tests.product import Product
+from tests.product import Product, wait_for
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
     from playwright.sync_api import Page
 
+DEMO_WITHIN_S = 300
 SECONDS = 4.0
 MANY = 50
 DRAGS = 4
@@ -124,6 +125,7 @@ def live() -> Iterator[Figure]:
     """Drag a layer and a slider of the demo poster, and count what changes."""
     product = Product()
     product.start("demo")
+    wait_for((product.home / "demo-loaded").exists, within_s=DEMO_WITHIN_S)
     try:
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(

@@ -6,7 +6,7 @@ import gc
 import os
 import statistics
 import time
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
@@ -46,7 +46,9 @@ def processors(count: int) -> Iterator[None]:
 
 def _pin(chosen: set[int]) -> None:
     for task in Path("/proc/self/task").iterdir():
-        os.sched_setaffinity(int(task.name), chosen)
+        # A library's thread may have ended since the folder was read.
+        with suppress(ProcessLookupError):
+            os.sched_setaffinity(int(task.name), chosen)
 
 
 def measure(

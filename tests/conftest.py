@@ -15,8 +15,8 @@ from glyphaneme.cli.postgres import PrivateCluster
 from glyphaneme.services.studio import Studio, open_studio
 from glyphaneme.store.database import open_database, session_factory
 from glyphaneme.store.rows import Base
-from glyphaneme.store.upgrading import prepare_database
 from glyphaneme.web.factory import WebSettings, create_app
+from tests.databases import Databases
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -34,18 +34,22 @@ settings.load_profile("untimed")
 
 
 @pytest.fixture(scope="session")
-def database_url() -> Iterator[str]:
+def databases() -> Iterator[Databases]:
+    """One server for all tests of a process."""
     # Not below pytest's own folder, which the server's user may not enter.
     folder = Path(tempfile.mkdtemp(prefix="glyphaneme-test-"))
     folder.chmod(0o755)
     cluster = PrivateCluster(folder, durable=False)
     try:
-        url = cluster.start()
-        prepare_database(url)
-        yield url
+        yield Databases(cluster.start())
     finally:
         cluster.stop()
         shutil.rmtree(folder, ignore_errors=True)
+
+
+@pytest.fixture(scope="session")
+def database_url(databases: Databases) -> str:
+    return databases.prepared()
 
 
 @pytest.fixture(scope="session")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import os
+import shutil
 import signal
 import socket
 import subprocess
@@ -20,9 +21,13 @@ STARTS_WITHIN_S = 90
 
 
 class Product:
-    """One running Glyphaneme with a home of its own."""
+    """One running Glyphaneme with a home of its own.
 
-    def __init__(self) -> None:
+    It keeps what it keeps in a database server of its own, unless told another.
+    """
+
+    def __init__(self, database_url: str | None = None) -> None:
+        self._database_url = database_url
         # Not below pytest's own folder, which the database's user may not enter.
         self.home = Path(tempfile.mkdtemp(prefix="glyphaneme-home-"))
         self.home.chmod(0o755)
@@ -36,6 +41,8 @@ class Product:
 
     def begin(self, command: str = "start", **environment: str) -> None:
         """Start it without waiting until it is open."""
+        if self._database_url is not None:
+            environment["GLYPHANEME_DATABASE_URL"] = self._database_url
         self.process = subprocess.Popen(
             [sys.executable, "-m", "glyphaneme", command]
             + ["--home", str(self.home), "--port", str(self.port)],
@@ -71,6 +78,12 @@ class Product:
         assert self.process is not None
         self.process.kill()
         self._ended()
+
+    def close(self) -> None:
+        """Stop it, if it runs, and remove its home."""
+        if self.process is not None and self.process.poll() is None:
+            self.stop()
+        shutil.rmtree(self.home, ignore_errors=True)
 
     def _ended(self) -> int:
         assert self.process is not None

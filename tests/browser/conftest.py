@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import os
-import shutil
 from typing import TYPE_CHECKING, Any
 from urllib.parse import urlsplit
 
@@ -17,6 +16,8 @@ if TYPE_CHECKING:
     from pathlib import Path
 
     from playwright.sync_api import BrowserContext, Page
+
+    from tests.databases import Databases
 
 LOOPBACK = {"127.0.0.1", "localhost", ""}
 
@@ -45,22 +46,23 @@ def browser_context_args() -> dict[str, Any]:
 
 
 @pytest.fixture(scope="session")
-def shared_product() -> Iterator[Product]:
-    product = Product()
-    product.start()
-    yield product
-    product.stop()
-    shutil.rmtree(product.home, ignore_errors=True)
+def shared_product(databases: Databases) -> Iterator[Product]:
+    yield from running(databases)
 
 
 @pytest.fixture
-def own_product() -> Iterator[Product]:
+def own_product(databases: Databases) -> Iterator[Product]:
     """Return a product that the test may kill."""
-    product = Product()
+    yield from running(databases)
+
+
+def running(databases: Databases) -> Iterator[Product]:
+    url = databases.prepared()
+    product = Product(url)
     product.start()
     yield product
-    product.stop()
-    shutil.rmtree(product.home, ignore_errors=True)
+    product.close()
+    databases.drop(url)
 
 
 @pytest.fixture

@@ -24,25 +24,23 @@ from glyphaneme.store.uses import list_uses
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
+    from tests.databases import Databases
+
 GOLDEN = Path(__file__).parents[1] / "golden" / "version-1.jsonl"
 SNAPSHOT_EVERY = 24
 MIGRATIONS = Path(upgrading.__file__).parent / "migrations"
 
 
 @pytest.fixture
-def old_url(database_url: str) -> Iterator[str]:
+def old_url(databases: Databases) -> Iterator[str]:
     """Return a database with the tables of version 1."""
-    name = f"old_{uuid.uuid4().hex}"
-    with psycopg.connect(database_url, autocommit=True) as connection:
-        connection.execute(f"CREATE DATABASE {name}")
-    url = database_url.rsplit("/", 1)[0] + f"/{name}"
+    url = databases.empty()
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
     config.set_main_option("sqlalchemy.url", driver_url(url).replace("%", "%%"))
     command.upgrade(config, "0001")
     yield url
-    with psycopg.connect(database_url, autocommit=True) as connection:
-        connection.execute(f"DROP DATABASE {name} WITH (FORCE)")
+    databases.drop(url)
 
 
 def fill(url: str, begun: dict, steps: list[dict]) -> uuid.UUID:

@@ -10,7 +10,13 @@ from pathlib import Path
 from glyphaneme.cli.cutting import add_cutout_command, run_cutout
 from glyphaneme.cli.finishing import add_render_command, run_render
 from glyphaneme.cli.postgres import PostgresError
-from glyphaneme.cli.serving import CHECKOUT, ServeOptions, ServingError, serve
+from glyphaneme.cli.serving import (
+    CHECKOUT,
+    ServeOptions,
+    ServingError,
+    prepare,
+    serve,
+)
 from glyphaneme.cli.warming import WarmingError
 
 DEFAULT_PORT = 8427
@@ -25,6 +31,7 @@ def main(arguments: list[str]) -> int:
     for name, text in (
         ("demo", "serve with demo projects"),
         ("start", "serve your own work"),
+        ("prepare", "make the database, and serve nothing"),
     ):
         command = commands.add_parser(name, help=text)
         command.add_argument("--host", default="127.0.0.1")
@@ -37,12 +44,16 @@ def main(arguments: list[str]) -> int:
         return run_render(options)
     if options.command == "cutout":
         return run_cutout(options, (_default_home() / "models", _fetched_models()))
+    home = options.home.resolve()
     try:
+        if options.command == "prepare":
+            prepare(home)
+            return 0
         serve(
             ServeOptions(
                 host=options.host,
                 port=options.port,
-                home=options.home.resolve(),
+                home=home,
                 with_demo=options.command == "demo",
             )
         )

@@ -39,6 +39,11 @@ class PrivateCluster:
         self._port = 0
         self._process = 0
 
+    @property
+    def is_made(self) -> bool:
+        """Whether there is something to start."""
+        return (self._data / "PG_VERSION").exists()
+
     def start(self) -> str:
         """Start the server, or find it running; return its address with password.
 
@@ -47,7 +52,7 @@ class PrivateCluster:
         PostgresError
             It could not be made or started.
         """
-        if not (self._data / "PG_VERSION").exists():
+        if not self.is_made:
             self._make()
         # One that was killed leaves traces, which keep the next from starting a while.
         deadline = time.monotonic() + TRACES_S if self._lock_file.exists() else 0
@@ -104,7 +109,9 @@ class PrivateCluster:
         return int(self._lock_file.read_text().split()[0])
 
     def _make(self) -> None:
-        shutil.rmtree(self._data, ignore_errors=True)
+        # Beside its place first: a set-up that is killed leaves no half of one there.
+        made = self._folder / "making"
+        shutil.rmtree(made, ignore_errors=True)
         self._folder.mkdir(parents=True, exist_ok=True)
         password_file = self._folder / "password"
         password_file.write_text(secrets.token_urlsafe(24))
@@ -115,7 +122,7 @@ class PrivateCluster:
         self._run(
             "initdb",
             "-D",
-            self._data,
+            made,
             "-U",
             "glyphaneme",
             "--auth=scram-sha-256",
@@ -123,7 +130,9 @@ class PrivateCluster:
             "--encoding=UTF8",
             "--pwfile",
             password_file,
+            *([] if self._durable else ["--no-sync"]),
         )
+        made.rename(self._data)
 
     def _running_port(self) -> int | None:
         status = self._call("pg_ctl", "-D", self._data, "status")

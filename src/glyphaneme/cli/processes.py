@@ -12,7 +12,7 @@ from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Protocol
 
 if TYPE_CHECKING:
-    from collections.abc import Sequence
+    from collections.abc import Mapping, Sequence
 
 PR_SET_PDEATHSIG = 1
 PATIENCE_S = 8.0
@@ -25,6 +25,19 @@ _LIBC = ctypes.CDLL(None)
 def _die_with_parent() -> None:
     """Ask Linux to end this process when the launcher is killed."""
     _LIBC.prctl(PR_SET_PDEATHSIG, signal.SIGTERM)
+
+
+def start_beneath_us(
+    arguments: Sequence[str], environment: Mapping[str, str]
+) -> subprocess.Popen[bytes]:
+    """Start Python in a session of its own; it ends when this process does."""
+    return subprocess.Popen(  # our own arguments, no shell
+        [sys.executable, *arguments],
+        env={**os.environ, **environment},
+        stdin=subprocess.DEVNULL,
+        start_new_session=True,
+        preexec_fn=_die_with_parent,  # before any thread exists
+    )
 
 
 @dataclass
@@ -43,13 +56,7 @@ class Watched:
     def start(self) -> None:
         """Start it, apart from the terminal's group: Ctrl-C reaches us alone."""
         self.started_at = time.monotonic()
-        self.process = subprocess.Popen(  # our own arguments, no shell
-            [sys.executable, *self.arguments],
-            env={**os.environ, **self.environment},
-            stdin=subprocess.DEVNULL,
-            start_new_session=True,
-            preexec_fn=_die_with_parent,  # before any thread exists
-        )
+        self.process = start_beneath_us(self.arguments, self.environment)
 
     def keep_running(self) -> None:
         """Start it again if it has died."""

@@ -5,21 +5,26 @@ from __future__ import annotations
 import http.client
 import os
 import socket
-import subprocess
 import sys
 import time
 from dataclasses import dataclass
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from glyphaneme.cli.postgres import PrivateCluster
 from glyphaneme.cli.processes import (
+    Keeper,
     Watched,
     hear_signals,
+    start_beneath_us,
     stop_all,
     watch_until_told,
 )
 from glyphaneme.cli.warming import is_cold, warm_up
 from glyphaneme.store.upgrading import prepare_database
+
+if TYPE_CHECKING:
+    import subprocess
 
 READY_WITHIN_S = 90.0
 EVERYWHERE = "0.0.0.0"  # noqa: S104  # only where the person asks for it
@@ -40,6 +45,18 @@ class ServeOptions:
     with_demo: bool
 
 
+def prepare(home: Path) -> None:
+    """Make the private database and its tables where there is none yet."""
+    home.mkdir(parents=True, exist_ok=True)
+    cluster = PrivateCluster(home)
+    if os.environ.get("GLYPHANEME_DATABASE_URL") or cluster.is_made:
+        return
+    try:
+        prepare_database(cluster.start())
+    finally:
+        cluster.stop()
+
+
 def serve(options: ServeOptions) -> None:
     """Start everything, say where it is, and stop it all on Ctrl-C."""
     _require_free_port(options)
@@ -50,20 +67,25 @@ def serve(options: ServeOptions) -> None:
     given = os.environ.get("GLYPHANEME_DATABASE_URL")
     cluster = None if given else PrivateCluster(options.home)
     watched: list[Watched] = []
+    loading: DemoLoading | None = None
     try:
         url = given or (cluster.start() if cluster else "")
         prepare_database(url)
         watched += _start_processes(options, url)
         _wait_until_ready(options, watched)
-        if options.with_demo:
-            _load_demo(options)
         # Before anyone is told that it is open: they may close it at once.
         told = hear_signals()
         _say(f"Glyphaneme is open at http://{_shown_host(options)}:{options.port}")
         _say("Ctrl-C closes it; everything saved stays.")
         # The database first: what needs it dies without it.
-        watch_until_told([*([cluster] if cluster else []), *watched], told)
+        keepers: list[Keeper] = [*([cluster] if cluster else []), *watched]
+        if options.with_demo and not _mark_of(options).exists():
+            loading = DemoLoading(options)
+            keepers.append(loading)
+        watch_until_told(keepers, told)
     finally:
+        if loading is not None:
+            loading.stop()
         stop_all(watched)
         if cluster is not None:
             cluster.stop()
@@ -108,25 +130,43 @@ def _answers(options: ServeOptions) -> bool:
         connection.close()
 
 
-def _load_demo(options: ServeOptions) -> None:
-    """Build the demo projects, once, through the public HTTP interface alone.
+class DemoLoading:
+    """Builds the demo projects, once, through the public HTTP interface alone.
 
-    Raises
-    ------
-    ServingError
-        The script failed.
+    It goes on beside what people do meanwhile; one that was stopped goes on at the
+    next start.
     """
-    mark = options.home / "demo-loaded"
-    if mark.exists():
-        return
-    _say("Bringing in the demo photos …")
-    script = CHECKOUT / "demo" / "build_demo.py"
-    address = f"http://{_shown_host(options)}:{options.port}"
-    done = subprocess.run([sys.executable, str(script), address], check=False)
-    if done.returncode != 0:
-        message = "the demo projects could not be built; its own words are above"
-        raise ServingError(message)
-    mark.touch()
+
+    def __init__(self, options: ServeOptions) -> None:
+        _say("The demo pictures are being hung; each shows as soon as it is there.")
+        script = CHECKOUT / "demo" / "build_demo.py"
+        address = f"http://{_shown_host(options)}:{options.port}"
+        self._mark = _mark_of(options)
+        self._building: subprocess.Popen[bytes] | None = start_beneath_us(
+            [str(script), address], {}
+        )
+
+    def stop(self) -> None:
+        """End it where it is."""
+        if self._building is not None:
+            self._building.kill()
+            self._building.wait()
+
+    def keep_running(self) -> None:
+        """Look whether it is done, and say so."""
+        if self._building is None or self._building.poll() is None:
+            return
+        if self._building.returncode == 0:
+            self._mark.touch()
+            _say("All demo pictures hang.")
+        else:
+            _say("Not all demo pictures could be hung; why is said above.")
+            _say("What hangs can be used; the next start tries again.")
+        self._building = None
+
+
+def _mark_of(options: ServeOptions) -> Path:
+    return options.home / "demo-loaded"
 
 
 def _require_free_port(options: ServeOptions) -> None:

@@ -8,13 +8,14 @@ import subprocess
 import sys
 import time
 from http import HTTPStatus
-from itertools import chain
 from pathlib import Path
 
 from glyphaneme.core import kernels
 
-USUAL_S = 110.0
+USUAL_S = 60.0
 LOOK_EVERY_S = 0.2
+WHOLE = "whole"
+"""A file of this name lies beside kernels once all are compiled."""
 PAGE = """<!doctype html><html lang="en"><meta charset="utf-8">
 <meta http-equiv="refresh" content="1"><title>Glyphaneme is getting ready</title>
 <style>body{{font:17px Georgia,serif;background:#f5f1e8;color:#25221d;display:grid;
@@ -32,10 +33,18 @@ class WarmingError(RuntimeError):
 def is_cold() -> bool:
     """Tell whether starting would have to compile first."""
     folder = os.environ.get("NUMBA_CACHE_DIR")
-    if folder is None:
-        return False
-    found = {path.name.partition(".")[0] for path in Path(folder).rglob("*.nbi")}
-    return not found.issuperset(chain(*kernels.SHARES))
+    return folder is not None and not (Path(folder) / WHOLE).exists()
+
+
+def compile_all() -> None:
+    """Compile what is not compiled yet, by a process for each share.
+
+    Raises
+    ------
+    WarmingError
+        The compiler ended with an error.
+    """
+    _finish(_begin())
 
 
 def warm_up(host: str, port: int) -> None:
@@ -61,23 +70,42 @@ def warm_up(host: str, port: int) -> None:
         def log_message(self, *_: object) -> None:
             pass
 
-    compiling = [
-        subprocess.Popen([sys.executable, "-m", kernels.__name__, str(share)])
-        for share in range(len(kernels.SHARES))
-    ]
+    compiling = _begin()
     try:
         # In this thread: processes may only be started where no other thread runs.
         with http.server.HTTPServer((host, port), Answer) as server:
             server.timeout = LOOK_EVERY_S
             while any(one.poll() is None for one in compiling):
                 server.handle_request()
-    finally:
+    except BaseException:
         for one in compiling:
             one.kill()
-        failed = [one for one in compiling if one.wait() != 0]
-    if failed:
+        raise
+    _finish(compiling)
+
+
+def _begin() -> list[subprocess.Popen[bytes]]:
+    return [
+        subprocess.Popen([sys.executable, "-m", kernels.__name__, str(share)])
+        for share in range(len(kernels.SHARES))
+    ]
+
+
+def _finish(compiling: list[subprocess.Popen[bytes]]) -> None:
+    """Wait for all; note where the kernels lie that they are whole.
+
+    Raises
+    ------
+    WarmingError
+        The compiler ended with an error.
+    """
+    statuses = [one.wait() for one in compiling]
+    if any(statuses):
         message = "the compositor could not be compiled; the reason is above"
         raise WarmingError(message)
+    folder = os.environ.get("NUMBA_CACHE_DIR")
+    if folder is not None:
+        (Path(folder) / WHOLE).touch()
 
 
 def _page(passed_s: float) -> str:
@@ -86,3 +114,7 @@ def _page(passed_s: float) -> str:
     # Never full before it is done.
     percent = min(round(100 * passed_s / USUAL_S), 97)
     return PAGE.format(percent=percent, words=words)
+
+
+if __name__ == "__main__" and is_cold():
+    compile_all()

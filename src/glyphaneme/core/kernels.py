@@ -5,11 +5,13 @@ Run as a module, those of one share: two processes are done in two thirds of the
 
 from __future__ import annotations
 
+import gc
 import sys
 from importlib import import_module
 
 SHARES = (
-    ("composing",),
+    # Tables of tones are worked out by loops that are the compositor's too.
+    ("composing", "tabling"),
     (
         "averaging",
         "carrying",
@@ -20,7 +22,6 @@ SHARES = (
         "own_colors",
         "painting",
         "splitting",
-        "tabling",
         "tiling",
         "warping",
     ),
@@ -29,7 +30,7 @@ SHARES = (
 
 
 def load_kernels(share: int) -> None:
-    """Load the kernels of one share; those that are new on this machine take minutes.
+    """Load the kernels of one share; those that are new on this machine take a minute.
 
     Parameters
     ----------
@@ -41,4 +42,7 @@ def load_kernels(share: int) -> None:
 
 
 if __name__ == "__main__":
+    # The compiler makes millions of small objects and keeps most: to walk them again
+    # and again took a quarter of its time. This process ends when it is done.
+    gc.disable()
     load_kernels(int(sys.argv[1]))

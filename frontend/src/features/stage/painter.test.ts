@@ -92,6 +92,7 @@ beforeEach(() => {
 });
 
 afterEach(() => {
+  vi.restoreAllMocks();
   vi.unstubAllGlobals();
 });
 
@@ -175,6 +176,24 @@ test("what is rough as yet is asked for again, but not before a newer state", as
   browser.rough.clear();
   await browser.decoded(browser.asked.length);
   expect(surface.getAttribute("aria-busy")).toBe("false");
+});
+
+test("frames of what moves become smaller where they come late, and whole at rest", async () => {
+  let now = 0;
+  vi.spyOn(performance, "now").mockImplementation(() => {
+    now += 45;
+    return now;
+  });
+  for (let frame = 1; frame <= 6; frame += 1) {
+    painter.show(shown({ revision: String(frame), moving: true }), true);
+    await browser.decoded(frame);
+  }
+  painter.show(shown(), true);
+  await browser.decoded(7);
+
+  const scales = browser.asked.map(({ view }) => view.scale);
+  expect(scales.slice(0, 5)).toEqual([0.5, 0.5, 0.5, 0.5, 0.5]);
+  expect(scales.slice(5)).toEqual([1 / 3, 1]);
 });
 
 test("a mask alone comes exactly at once", async () => {

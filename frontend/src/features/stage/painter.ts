@@ -14,6 +14,7 @@ import {
   requestOf,
 } from "@/features/stage/patching";
 import type { Canvas, Edit } from "@/model/composite";
+import { Pace } from "@/model/pacing";
 import { type FrameArea, frameArea, type Size, type StageView } from "@/model/viewing";
 import type { Backing, Trace } from "@/state/desk";
 import { readCounts, useToning } from "@/state/toning";
@@ -71,7 +72,6 @@ interface Place {
   readonly height: number;
 }
 
-const MOVING_DETAIL = 0.5;
 /** How long a picture rests before it is asked for exactly, in milliseconds. */
 const AT_REST = 120;
 /** Less than this of a pixel is not seen. */
@@ -85,6 +85,7 @@ export class StagePainter {
   readonly #surface: HTMLCanvasElement;
   readonly #requests: NewestOnly<Wanted>;
   readonly #onTrouble: (error: unknown) => void;
+  readonly #pace = new Pace();
   #shown: Shown | null = null;
   /** The state that the newest frame was asked for. */
   #awaited: Shown | null = null;
@@ -138,16 +139,17 @@ export class StagePainter {
 
   async #fetch(wanted: Wanted): Promise<void> {
     const { shown } = wanted;
-    const part = partToAsk(this.#asked, shown);
-    const detail = shown.moving ? MOVING_DETAIL : 1;
-    const area = part
-      ? this.#asked?.area
-      : frameArea(shown.view, shown.canvas, shown.stage, shown.pixelRatio, detail);
+    const detail = shown.moving ? this.#pace.detail : 1;
+    const area = frameArea(shown.view, shown.canvas, shown.stage, shown.pixelRatio, detail);
     if (!area) return this.#settle(shown);
+    const part = partToAsk(this.#asked, shown, area);
     const asked = askedOf(shown, area, part ? this.#asked?.basis : undefined);
     this.#asked = asked;
+    const began = performance.now();
     try {
       const { data, isRough } = await ask(wanted, part ? requestOf(area, part) : area.request);
+      if (shown.moving) this.#pace.took(performance.now() - began);
+      else this.#pace.rested();
       this.#arrived += 1;
       const before = this.#taking;
       // Not awaited: the next request is under way while this frame is decoded.

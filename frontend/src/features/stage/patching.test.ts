@@ -48,7 +48,7 @@ const asked = (count: number): Asked => ({
 describe("partToAsk", () => {
   it("holds what the new points reach, on a grid", () => {
     // From x 500 - 20 to 520 + 20, that is 190 - 1 to 220 + 1 of the frame's pixels.
-    const part = partToAsk(asked(10), shown(paths(11)));
+    const part = partToAsk(asked(10), shown(paths(11)), area);
 
     expect(part).toEqual({ x: 128, y: 128, width: 128, height: 64 });
     expect(part && requestOf(area, part)).toEqual({
@@ -59,12 +59,12 @@ describe("partToAsk", () => {
   it("begins with the stroke where another one was shown before", () => {
     const before = { ...asked(10), stroke: {} };
 
-    expect(partToAsk(before, shown(paths(11)))?.x).toBe(128);
-    expect(partToAsk(before, shown(paths(30)))?.width).toBe(192);
+    expect(partToAsk(before, shown(paths(11)), area)?.x).toBe(128);
+    expect(partToAsk(before, shown(paths(30)), area)?.width).toBe(192);
   });
 
   it("ends at the frame's edges", () => {
-    expect(partToAsk(asked(0), shown([{ x: 1100, y: 840 }]))).toEqual({
+    expect(partToAsk(asked(0), shown([{ x: 1100, y: 840 }]), area)).toEqual({
       ...{ x: 448, y: 384, width: 52, height: 16 },
     });
   });
@@ -85,6 +85,12 @@ describe("partToAsk", () => {
     ],
     ["nothing of it is in sight", asked(1), shown([{ x: 9000, y: 60 }])],
   ])("is the whole frame where %s", (_, before, now) => {
-    expect(partToAsk(before, now)).toBeNull();
+    expect(partToAsk(before, now, area)).toBeNull();
+  });
+
+  it("is the whole frame where frames have another size now", () => {
+    const smaller = { ...area, request: { ...area.request, scale: 0.25 } };
+
+    expect(partToAsk(asked(10), shown(paths(11)), smaller)).toBeNull();
   });
 });

@@ -45,13 +45,14 @@ export function basisOf(shown: Shown): readonly unknown[] {
 
 /**
  * Return which part of the frame at hand a stroke has changed since that was asked for;
- * null where the frame must come whole.
+ * null where the frame must come whole, or in another size.
  */
-export function partToAsk(asked: Asked | null, shown: Shown): Part | null {
+export function partToAsk(asked: Asked | null, shown: Shown, area: FrameArea): Part | null {
   const { trace } = shown;
   if (!asked || !trace || !isSame(asked.basis, basisOf(shown))) return null;
+  const { request } = area;
+  if (asked.area.request.scale !== request.scale) return null;
   const known = asked.stroke === trace.stroke ? asked.count : 0;
-  const { request } = asked.area;
   // The last segment may have been drawn otherwise before.
   const points = trace.points.slice(Math.max(known - 2, 0));
   const xs = points.map(({ x }) => x);

@@ -7,6 +7,8 @@ import gc
 import llvmlite.binding as llvm
 import numba
 
+from glyphaneme.core._kernels import kept, late
+
 __all__: list[str] = []
 
 
@@ -25,3 +27,5 @@ def _widen_vectors() -> None:
 # over all of it took a fifth of the time from here to the first frame.
 gc.freeze()
 _widen_vectors()
+numba.config.CACHE_LOCATOR_CLASSES = ",".join(kept.LOCATORS)
+late.install()

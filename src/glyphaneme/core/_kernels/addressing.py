@@ -15,6 +15,11 @@ LINE = 16
 """Values of 32 bits in a line of memory: as many as a processor takes at a time."""
 
 
+def whole_lines(floats: int) -> int:
+    """Return so many float32, or as few more as fill whole lines of memory."""
+    return -(-floats // LINE) * LINE
+
+
 @intrinsic
 def pointer(typing_context: Any, address: Any) -> Any:
     """Turn an address into a pointer; numba cannot mix arrays of sizes in a tuple."""

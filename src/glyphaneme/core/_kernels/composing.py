@@ -11,7 +11,7 @@ from typing import Any
 import numpy as np
 from numba import carray, from_dtype, njit, types
 
-from glyphaneme.core._kernels.addressing import lined_up, pointer
+from glyphaneme.core._kernels.addressing import LINE, pointer, whole_lines
 from glyphaneme.core._kernels.blend_loops import blend_copied, blend_span, blend_veiled
 from glyphaneme.core._kernels.layout import (
     CHUNK,
@@ -94,8 +94,16 @@ LAYER = np.dtype(
 
 LAYER_TYPE = from_dtype(LAYER)
 PLANES = 4 * CHUNK
-TONED_FLOATS = SR + FLOATS
-"""The composite's planes and a layer's, and what is spare for toning either."""
+# The scratch, in float32: four spare planes, so that the composite can be seen as a
+# source; the composite's planes and a layer's, with what toning either spares; texels
+# round each pixel; how much masks let show; ten float64 for one fetch; and for each
+# group in another, what lies beneath it and whether that is solid.
+CORNERS = whole_lines(4 * CHUNK + SR + FLOATS)
+VEILS = CORNERS + SCRATCH_TEXELS
+SMALL = VEILS + 2 * CHUNK
+BENEATH = SMALL + 2 * LINE
+SOLID = PLANES
+GROUP_FLOATS = PLANES + LINE
 NORMAL = 0
 CLEAR = np.uint32(0xFFFFFF)  # the highest texel whose alpha is 0
 I32 = np.int32
@@ -105,6 +113,11 @@ F32 = np.float32
 # read without a look at its edges, and whether its mask hides some of it.
 FIRST, LAST, WHOLE_FIRST, WHOLE_LAST, MASKED = range(5)
 SPAN_COLUMNS = 5
+
+
+def scratch_floats(groups: int) -> int:
+    """Return how much scratch is needed where so many groups lie in one another."""
+    return BENEATH + groups * GROUP_FLOATS
 
 
 @njit(**PART)
@@ -555,8 +568,27 @@ def chunk_length(columns: int) -> int:
     return ((columns + chunks - 1) // chunks + 15) // 16 * 16
 
 
-@njit(**PART)
-def compose_chunks(
+@njit(
+    types.void(
+        LAYER_TYPE[::1],
+        STEP_TYPE[::1],
+        TONE_TYPE[::1],
+        types.f4[::1],
+        types.f4[::1],
+        types.u2[:, :, ::1],
+        types.u2[:, :, ::1],
+        types.f4[:, ::1],
+        types.f4[::1],
+        types.i8[:, :, ::1],
+        types.u4[:, ::1],
+        types.i8,
+        types.i8,
+        types.i8,
+        types.i8,
+    ),
+    **KERNEL,
+)
+def compose_rows_into(
     layers: np.ndarray,
     steps: np.ndarray,
     tones: np.ndarray,
@@ -565,34 +597,39 @@ def compose_chunks(
     base: np.ndarray,
     kept: np.ndarray,
     thresholds: np.ndarray,
+    scratch: np.ndarray,
+    spans: np.ndarray,
     out: np.ndarray,
     first: int,
     last: int,
     left: int,
     end: int,
-    earlier: np.ndarray,
-    corners: np.ndarray,
-    spans: np.ndarray,
-    small: np.ndarray,
-    veils: np.ndarray,
-    beneath: np.ndarray,
-    solids: np.ndarray,
 ) -> None:
-    """Compose a part of the view with scratch memory that the caller has."""
+    """Compose rows first..last and columns left..end (both exclusive) into `out`.
+
+    `steps` are those of all masks, each layer's one after the other; so are `tones`,
+    whose numbers lie in `numbers`. Where `base`, rows of four planes, is not empty,
+    layers are laid over it instead of the background; where `kept` is not empty, the
+    result goes there instead of to `out`. `thresholds`, rows of a chunk's length that
+    repeat, is what is added to levels before they are cut off. `scratch` has
+    `scratch_floats` values and begins where a line of memory does; `spans` has
+    SPAN_COLUMNS for each layer in each line of a chunk.
+    """
     layers, background, thresholds = (
         borrowed(layers),
         borrowed(background),
         borrowed(thresholds),
     )
     base, kept, out = borrowed(base), borrowed(kept), borrowed(out)
-    earlier, corners, small = borrowed(earlier), borrowed(corners), borrowed(small)
-    steps, veils = borrowed(steps), borrowed(veils)
-    tones, numbers = borrowed(tones), borrowed(numbers)
-    all_spans, beneath, solids = borrowed(spans), borrowed(beneath), borrowed(solids)
-    count = layers.shape[0]
-    lines = len(all_spans)
-    step = chunk_length(end - left)
+    scratch, all_spans = borrowed(scratch), borrowed(spans)
+    steps, tones, numbers = borrowed(steps), borrowed(tones), borrowed(numbers)
     # Seen from four planes earlier, what is fetched as a source is the composite.
+    earlier, corners = scratch, scratch[CORNERS:VEILS].view(np.uint32)
+    veils, small = scratch[VEILS:SMALL], scratch[SMALL:BENEATH].view(np.float64)
+    beneath = scratch[BENEATH:]
+    count = layers.shape[0]
+    lines = all_spans.shape[0]
+    step = chunk_length(end - left)
     t = earlier[4 * CHUNK :]
     for row in range(first, last, lines):
         spans = all_spans[: min(lines, last - row)]
@@ -635,8 +672,8 @@ def compose_chunks(
                 levels = levels_of(layers, layer, tones, numbers)
                 kind = layers[layer].kind
                 if kind == GROUP_BEGIN:
-                    begin_group(t, beneath[depth * PLANES :], size)
-                    solids[depth] = solid
+                    begin_group(t, beneath[depth * GROUP_FLOATS :], size)
+                    beneath[depth * GROUP_FLOATS + SOLID] = ONE if solid else ZERO
                     depth += 1
                     solid = False
                     continue
@@ -646,8 +683,8 @@ def compose_chunks(
                 if kind == GROUP_END:
                     depth -= 1
                     opacity = layers[layer].opacity
-                    end_group(t, beneath[depth * PLANES :], opacity, size)
-                    solid = solids[depth]
+                    end_group(t, beneath[depth * GROUP_FLOATS :], opacity, size)
+                    solid = beneath[depth * GROUP_FLOATS + SOLID] == ONE
                 elif kind == TONING:
                     if layers[layer].copied == 1:
                         fetch_toned(layers, layer, levels, row, start, len(spans), t, n)
@@ -676,72 +713,3 @@ def compose_chunks(
                 else:
                     levels = out[at, start : start + n]
                     store(here, thresholds[at % thresholds.shape[0]], levels, n)
-
-
-@njit(
-    types.void(
-        LAYER_TYPE[::1],
-        STEP_TYPE[::1],
-        TONE_TYPE[::1],
-        types.f4[::1],
-        types.i8,
-        types.f4[::1],
-        types.u2[:, :, ::1],
-        types.u2[:, :, ::1],
-        types.f4[:, ::1],
-        types.u4[:, ::1],
-        types.i8,
-        types.i8,
-        types.i8,
-        types.i8,
-    ),
-    **KERNEL,
-)
-def compose_rows_into(
-    layers: np.ndarray,
-    steps: np.ndarray,
-    tones: np.ndarray,
-    numbers: np.ndarray,
-    groups: int,
-    background: np.ndarray,
-    base: np.ndarray,
-    kept: np.ndarray,
-    thresholds: np.ndarray,
-    out: np.ndarray,
-    first: int,
-    last: int,
-    left: int,
-    end: int,
-) -> None:
-    """Compose rows first..last and columns left..end (both exclusive) into `out`.
-
-    `steps` are those of all masks, each layer's one after the other; so are `tones`,
-    whose numbers lie in `numbers`.
-    `groups` is how many of them lie in one another at most. Where `base`, rows of four
-    planes, is not empty, layers are laid over it instead of the background; where
-    `kept` is not empty, the result goes there instead of to `out`. `thresholds`, rows
-    of a chunk's length that repeat, is what is added to levels before they are cut off.
-    """
-    lines = max(CHUNK // (end - left), 1)
-    compose_chunks(
-        layers,
-        steps,
-        tones,
-        numbers,
-        background,
-        base,
-        kept,
-        thresholds,
-        out,
-        first,
-        last,
-        left,
-        end,
-        lined_up(4 * CHUNK + TONED_FLOATS),
-        lined_up(SCRATCH_TEXELS).view(np.uint32),
-        np.empty((lines, layers.shape[0], SPAN_COLUMNS), np.int64),
-        np.empty(10, np.float64),
-        lined_up(2 * CHUNK),
-        lined_up(groups * PLANES),
-        np.empty(groups, np.bool_),
-    )

@@ -6,7 +6,12 @@ from typing import TYPE_CHECKING, Literal, NamedTuple
 
 import numpy as np
 
-from glyphaneme.core._kernels.composing import compose_rows_into
+from glyphaneme.core._kernels.addressing import LINE
+from glyphaneme.core._kernels.composing import (
+    SPAN_COLUMNS,
+    compose_rows_into,
+    scratch_floats,
+)
 from glyphaneme.core._kernels.layout import CHUNK
 from glyphaneme.core.bands import run_bands
 from glyphaneme.core.errors import ViewSizeError
@@ -116,11 +121,11 @@ def compose(
             table.steps,
             table.tones.steps,
             table.tones.numbers,
-            table.groups,
             ground,
             base.planes,
             NO_PLANES,
             thresholds,
+            *_scratch(table, right - left),
             target,
             top + first,
             top + last,
@@ -160,11 +165,11 @@ def compose_base(
             table.steps,
             table.tones.steps,
             table.tones.numbers,
-            table.groups,
             ground,
             base.planes,
             kept,
             THRESHOLDS["nearest"],
+            *_scratch(table, view.width),
             NO_PIXELS,
             first,
             last,
@@ -175,6 +180,18 @@ def compose_base(
         view.width,
     )
     return Base(kept, opaque=bool(kept[:, 3].min() == TOP))
+
+
+def _scratch(
+    table: Table, columns: int
+) -> tuple[NDArray[np.float32], NDArray[np.int64]]:
+    """Make room for one band: for its chunks, and for where layers show in them."""
+    floats = scratch_floats(table.groups)
+    room = np.empty(floats + LINE, np.float32)
+    first = -room.ctypes.data // 4 % LINE
+    lines = max(CHUNK // columns, 1)
+    spans = np.empty((lines, len(table.rows), SPAN_COLUMNS), np.int64)
+    return room[first : first + floats], spans
 
 
 def background_of(canvas: Canvas) -> NDArray[np.float32]:
