@@ -26,6 +26,7 @@ if TYPE_CHECKING:
     from sqlalchemy import Engine
 
 DEMO_PHOTOS = Path(__file__).parents[1] / "demo"
+DESCRIPTION = Path(__file__).parents[1] / "docs" / "openapi.json"
 LIBRARY = Path(__file__).parents[1] / "library"
 
 # A machine that others share may be slow: what a test says must not depend on it.
@@ -75,7 +76,9 @@ def studio(engine: Engine, tmp_path: Path) -> Studio:
 @pytest.fixture
 def app(studio: Studio, tmp_path: Path) -> Flask:
     settings = WebSettings(
-        allowed_hosts=frozenset({"localhost", "127.0.0.1"}), page_folder=tmp_path
+        allowed_hosts=frozenset({"localhost", "127.0.0.1"}),
+        page_folder=tmp_path,
+        description=DESCRIPTION,
     )
     return create_app(studio, settings)
 

@@ -72,7 +72,8 @@ def run_web(arguments: list[str]) -> int:
     parser.add_argument("--port", type=int, required=True)
     where = parser.parse_args(arguments)
     surroundings = read_surroundings()
-    settings = WebSettings(surroundings.hosts, surroundings.page_folder)
+    description = CHECKOUT / "docs" / "openapi.json"
+    settings = WebSettings(surroundings.hosts, surroundings.page_folder, description)
     app = create_app(make_studio(surroundings, is_web=True), settings)
     broadcaster = Broadcaster(lambda: listen(surroundings.database_url))
     gateway = Gateway(app, EventStreams(broadcaster, surroundings.hosts))
@@ -96,11 +97,14 @@ def run_worker() -> int:
 
 def print_openapi() -> int:
     """Print the description of the HTTP interface, as JSON; needs no database."""
+    from glyphaneme.web.describing import describe_anew
+
+    describe_anew()
     from glyphaneme.web.factory import WebSettings, create_app
 
     here = Path()
     nowhere = Surroundings("postgresql://nowhere", here, LOCAL_HOSTS, here, here, here)
-    settings = WebSettings(allowed_hosts=LOCAL_HOSTS, page_folder=Path())
+    settings = WebSettings(LOCAL_HOSTS, page_folder=here, description=here)
     app = create_app(make_studio(nowhere), settings)
     sys.stdout.write(json.dumps(app.api_doc, indent=1, sort_keys=True) + "\n")
     return 0

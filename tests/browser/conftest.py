@@ -15,7 +15,7 @@ if TYPE_CHECKING:
     from collections.abc import Iterator
     from pathlib import Path
 
-    from playwright.sync_api import BrowserContext, Page
+    from playwright.sync_api import Browser, BrowserContext, Page
 
     from tests.databases import Databases
 
@@ -65,6 +65,31 @@ def running(databases: Databases) -> Iterator[Product]:
     databases.drop(url)
 
 
+@pytest.fixture(scope="session")
+def lasting_context(
+    browser: Browser, browser_context_args: dict[str, Any]
+) -> Iterator[BrowserContext]:
+    """One for all tests: a new one would read and compile the page's scripts anew."""
+    context = browser.new_context(**browser_context_args)
+    context.new_page()
+    yield context
+    context.close()
+
+
+@pytest.fixture
+def context(lasting_context: BrowserContext) -> Iterator[BrowserContext]:
+    """Return a context in which nothing is open, and nothing kept of tests before."""
+    [blank] = lasting_context.pages
+    devtools = lasting_context.new_cdp_session(blank)
+    forget = {"origin": "*", "storageTypes": "local_storage,indexeddb"}
+    devtools.send("Storage.clearDataForOrigin", forget)
+    yield lasting_context
+    for page in lasting_context.pages:
+        if page is not blank:
+            page.close()
+    devtools.detach()
+
+
 @pytest.fixture
 def watched_context(context: BrowserContext) -> Iterator[BrowserContext]:
     """Return a context that fails the test on strange requests and broken scripts."""
@@ -83,6 +108,7 @@ def watched_context(context: BrowserContext) -> Iterator[BrowserContext]:
 
     context.on("page", watch)
     yield context
+    context.remove_listener("page", watch)
     assert strange == []
     assert broken == []
 

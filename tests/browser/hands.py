@@ -56,10 +56,10 @@ class Hands:
     def settle(self) -> None:
         """Wait until everything is saved and the stage shows its final frame."""
         saved = self.page.get_by_role("status").get_by_text("All saved")
-        expect(saved).to_be_visible(timeout=SETTLED_WITHIN_MS)
-        expect(self.surface).to_have_attribute(
-            "aria-busy", "false", timeout=SETTLED_WITHIN_MS
-        )
+        at_rest = self.surface.and_(self.page.locator('[aria-busy="false"]'))
+        # These look at each frame of the screen; an expectation waits ever longer.
+        saved.wait_for(timeout=SETTLED_WITHIN_MS)
+        at_rest.wait_for(timeout=SETTLED_WITHIN_MS)
 
     # --- what is made beforehand
 

@@ -218,7 +218,7 @@ def test_body_of_half_a_gigabyte_is_refused_with_the_limit(product: Product) -> 
 
 
 def test_page_tells_that_the_compositor_is_being_compiled(
-    databases: Databases, tmp_path: Path
+    databases: Databases, tmp_path: Path, request: pytest.FixtureRequest
 ) -> None:
     compiled = Path(os.environ["NUMBA_CACHE_DIR"])
     kernels = tmp_path / "kernels"
@@ -226,6 +226,7 @@ def test_page_tells_that_the_compositor_is_being_compiled(
     [missing] = [one.name for one in compiled.glob("matting.lines*.nbi")]
     shutil.copytree(compiled, kernels, ignore=lambda *_: {missing, "whole"})
     product = Product(databases.prepared())
+    request.addfinalizer(product.close)
     product.begin(NUMBA_CACHE_DIR=str(kernels))
 
     def told() -> str:
@@ -242,7 +243,6 @@ def test_page_tells_that_the_compositor_is_being_compiled(
     page = wait_for(told)
     product.wait_for_its_word()
     health = product.get("/api/health")
-    product.close()
 
     assert "compiled once on this machine" in page
     assert 'aria-label="Compiling"' in page

@@ -75,7 +75,7 @@ def fresh_client(studio: Studio, folder: Path, **changes: Any) -> FlaskClient:
         "rough_patches": Recent(8),
         "rough": Recent(8),
     }
-    settings = WebSettings(frozenset({"localhost", "127.0.0.1"}), folder)
+    settings = WebSettings(frozenset({"localhost", "127.0.0.1"}), folder, folder)
     return create_app(replace(studio, **forgetful, **changes), settings).test_client()
 
 

@@ -17,8 +17,10 @@ if TYPE_CHECKING:
 PR_SET_PDEATHSIG = 1
 PATIENCE_S = 8.0
 PAUSE_S = 0.2
-# A process that dies sooner than this is not simply started again and again.
-SOON_S = 2.0
+# A process that dies sooner than this is started again later each time.
+SOON_S = 20.0
+FIRST_WAIT_S = 1.0
+LONGEST_WAIT_S = 30.0
 _LIBC = ctypes.CDLL(None)
 
 
@@ -41,6 +43,26 @@ def start_beneath_us(
 
 
 @dataclass
+class Patience:
+    """How long something that has died stays so: ever longer where it dies soon."""
+
+    _waits_s: float = 0.0
+    _died_at: float | None = None
+
+    def is_over(self, now: float, *, started_at: float) -> bool:
+        """Tell whether what is dead shall be started again; asked again and again."""
+        if self._died_at is None:
+            self._died_at = now
+            if now - started_at > SOON_S:
+                self._waits_s = 0.0
+        if now - self._died_at < self._waits_s:
+            return False
+        self._died_at = None
+        self._waits_s = min(max(2 * self._waits_s, FIRST_WAIT_S), LONGEST_WAIT_S)
+        return True
+
+
+@dataclass
 class Watched:
     """A process that shall run for as long as we do."""
 
@@ -48,6 +70,7 @@ class Watched:
     environment: dict[str, str]
     process: subprocess.Popen[bytes] = field(init=False)
     started_at: float = field(init=False)
+    _patience: Patience = field(init=False, default_factory=Patience)
 
     def __post_init__(self) -> None:
         """Start at once."""
@@ -59,12 +82,11 @@ class Watched:
         self.process = start_beneath_us(self.arguments, self.environment)
 
     def keep_running(self) -> None:
-        """Start it again if it has died."""
+        """Start it again if it has died: at once, but not again and again."""
         if self.process.poll() is None:
             return
-        if time.monotonic() - self.started_at < SOON_S:
-            time.sleep(SOON_S)
-        self.start()
+        if self._patience.is_over(time.monotonic(), started_at=self.started_at):
+            self.start()
 
 
 def stop_all(watched: list[Watched]) -> None:

@@ -5,17 +5,15 @@ from __future__ import annotations
 import uuid
 from typing import Any
 
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import Field
 
 from glyphaneme.services import aligning
 from glyphaneme.services.aligning import AlignAnswer, AlignRequest
 from glyphaneme.services.showing import Draft
+from glyphaneme.web.describing import blueprint
 from glyphaneme.web.shared import IdPath, changing
 
-api = APIBlueprint(
-    "aligning", __name__, url_prefix="/api", abp_tags=[Tag(name="aligning")]
-)
+api = blueprint("aligning")
 
 
 class NewAlign(Draft):

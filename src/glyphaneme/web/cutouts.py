@@ -5,7 +5,6 @@ from __future__ import annotations
 import uuid
 from typing import Any
 
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.services import cutting
@@ -15,11 +14,10 @@ from glyphaneme.services.cutting import (
     DoubtfulPlace,
     NetworkChoice,
 )
+from glyphaneme.web.describing import blueprint
 from glyphaneme.web.shared import IdPath, changing, looking
 
-api = APIBlueprint(
-    "cutouts", __name__, url_prefix="/api", abp_tags=[Tag(name="cutouts")]
-)
+api = blueprint("cutouts")
 
 
 class NewCut(BaseModel):

@@ -8,18 +8,16 @@ from typing import Any
 from urllib.parse import quote
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, ConfigDict, Field
 from werkzeug.http import dump_options_header
 
 from glyphaneme.services import finishing, working
 from glyphaneme.services.finishing import ExportRequest
 from glyphaneme.services.working import Job
+from glyphaneme.web.describing import blueprint
 from glyphaneme.web.shared import IdPath, changing, looking
 
-api = APIBlueprint(
-    "exports", __name__, url_prefix="/api", abp_tags=[Tag(name="exports")]
-)
+api = blueprint("exports")
 
 
 class NewExport(BaseModel):

@@ -20,6 +20,7 @@ from glyphaneme.web import (
     toning,
     versions,
 )
+from glyphaneme.web.describing import is_described_anew
 from glyphaneme.web.guards import MAX_UPLOAD_BYTES, guard
 from glyphaneme.web.problems import answer_invalid_request, map_problems
 from glyphaneme.web.shared import STUDIO_KEY
@@ -36,6 +37,8 @@ class WebSettings:
 
     allowed_hosts: frozenset[str]
     page_folder: Path
+    description: Path
+    """What the HTTP interface is described by."""
 
 
 def create_app(studio: Studio, settings: WebSettings) -> OpenAPI:
@@ -45,7 +48,7 @@ def create_app(studio: Studio, settings: WebSettings) -> OpenAPI:
         info=Info(title="Glyphaneme", version="1"),
         doc_prefix="/api",
         doc_url="/openapi.json",
-        doc_ui=True,
+        doc_ui=is_described_anew(),
         static_folder=None,
         validation_error_callback=answer_invalid_request,
     )
@@ -66,5 +69,7 @@ def create_app(studio: Studio, settings: WebSettings) -> OpenAPI:
         matching.api,
     ):
         app.register_api(api)
+    if not is_described_anew():
+        pages.serve_description(app, settings.description)
     pages.serve_pages(app, settings.page_folder)
     return app

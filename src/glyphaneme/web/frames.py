@@ -7,7 +7,6 @@ import uuid
 from typing import TYPE_CHECKING, Annotated, Any
 
 from flask import Response, request
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from glyphaneme.core.document.model import LayerId
@@ -16,12 +15,13 @@ from glyphaneme.core.mask import KeptPart, PartId
 from glyphaneme.services import keeping, showing, toning
 from glyphaneme.services.projects import require_project, require_revision
 from glyphaneme.services.showing import Draft, FrameView, LayerThere
+from glyphaneme.web.describing import blueprint
 from glyphaneme.web.shared import IdPath, changing, looking
 
 if TYPE_CHECKING:
     from http import HTTPStatus
 
-api = APIBlueprint("frames", __name__, url_prefix="/api", abp_tags=[Tag(name="frames")])
+api = blueprint("frames")
 
 MAX_ALTERNATIVES = 32
 MAX_POINTS = 400

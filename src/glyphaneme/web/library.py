@@ -5,17 +5,15 @@ from __future__ import annotations
 from typing import Any
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel
 
 from glyphaneme.services import lending
 from glyphaneme.services.library import LibraryPicture
 from glyphaneme.services.pictures import BroughtIn
+from glyphaneme.web.describing import blueprint
 from glyphaneme.web.shared import changing, looking, studio
 
-api = APIBlueprint(
-    "library", __name__, url_prefix="/api", abp_tags=[Tag(name="library")]
-)
+api = blueprint("library")
 
 A_DAY = "private, max-age=86400"
 

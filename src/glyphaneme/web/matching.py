@@ -4,16 +4,14 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel
 
 from glyphaneme.core.tone import MatchTone
 from glyphaneme.services import matching
+from glyphaneme.web.describing import blueprint
 from glyphaneme.web.shared import IdPath, looking
 
-api = APIBlueprint(
-    "matching", __name__, url_prefix="/api", abp_tags=[Tag(name="matching")]
-)
+api = blueprint("matching")
 
 
 class MatchRequest(matching.MatchRequest):

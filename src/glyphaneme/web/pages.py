@@ -1,4 +1,4 @@
-"""Serves the built front end: one page, and files that never change."""
+"""Serves the built front end: one page, files that never change, a description."""
 
 from __future__ import annotations
 
@@ -14,6 +14,15 @@ if TYPE_CHECKING:
     from flask import Flask
 
 NONCE_MARK = "%NONCE%"
+
+
+def serve_description(app: Flask, file: Path) -> None:
+    """Serve what describes the HTTP interface."""
+
+    def get_description() -> Response:
+        return Response(file.read_bytes(), content_type="application/json")
+
+    app.add_url_rule("/api/openapi.json", view_func=get_description)
 
 
 def serve_pages(app: Flask, folder: Path) -> None:

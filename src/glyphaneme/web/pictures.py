@@ -5,18 +5,17 @@ from __future__ import annotations
 from typing import Any
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, FileStorage, Tag
+from flask_openapi3 import FileStorage
 from pydantic import BaseModel, ConfigDict
 
 from glyphaneme.core.document.model import Name
 from glyphaneme.services import pictures
 from glyphaneme.services.pictures import BroughtIn, Picture
+from glyphaneme.web.describing import blueprint
 from glyphaneme.web.shared import IdPath, changing, looking
 from glyphaneme.web.uploads import uploaded
 
-api = APIBlueprint(
-    "pictures", __name__, url_prefix="/api", abp_tags=[Tag(name="pictures")]
-)
+api = blueprint("pictures")
 
 FOR_EVER = "private, max-age=31536000, immutable"
 

@@ -6,7 +6,6 @@ import uuid
 from typing import Any
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.core.blend import MODE_GROUPS, BlendMode
@@ -17,12 +16,11 @@ from glyphaneme.services import editing, opening, projects
 from glyphaneme.services.editing import EditAnswer, History
 from glyphaneme.services.health import check_health
 from glyphaneme.services.projects import ProjectCard, ProjectState
+from glyphaneme.web.describing import blueprint
 from glyphaneme.web.shared import IdPath, changing, looking, studio
 from glyphaneme.web.uploads import uploaded
 
-api = APIBlueprint(
-    "projects", __name__, url_prefix="/api", abp_tags=[Tag(name="projects")]
-)
+api = blueprint("projects")
 
 
 class _Body(BaseModel):

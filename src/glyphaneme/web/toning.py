@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel
 
 from glyphaneme.core.tone import LevelsTone
 from glyphaneme.services import toning
+from glyphaneme.web.describing import blueprint
 from glyphaneme.web.shared import IdPath, looking
 
-api = APIBlueprint("toning", __name__, url_prefix="/api", abp_tags=[Tag(name="toning")])
+api = blueprint("toning")
 
 
 class SpotColor(BaseModel):

@@ -5,18 +5,16 @@ from __future__ import annotations
 import uuid
 from typing import Any
 
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.core.document.model import Name
 from glyphaneme.services import projects, versions
 from glyphaneme.services.projects import ProjectState
 from glyphaneme.services.versions import Version
+from glyphaneme.web.describing import blueprint
 from glyphaneme.web.shared import IdPath, changing, looking
 
-api = APIBlueprint(
-    "versions", __name__, url_prefix="/api", abp_tags=[Tag(name="versions")]
-)
+api = blueprint("versions")
 
 
 class MomentPath(IdPath):
