@@ -11,14 +11,18 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import TYPE_CHECKING
 
+from glyphaneme.services.resting import REST_AFTER_S, Rest
 from glyphaneme.services.studio import open_studio
 from glyphaneme.store.database import open_database, session_factory
+from glyphaneme.store.queue import WAITED_FOR
+from glyphaneme.store.waiting import BEHIND, wait_for_work
 
 if TYPE_CHECKING:
     from glyphaneme.services.studio import Studio
 
+LINGER_S = 20.0
+"""How long a worker of what nobody waits for stays when nothing more is there."""
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "::1"})
-WORKER_NICENESS = 5
 CHECKOUT = Path(__file__).parents[2]
 
 
@@ -74,24 +78,32 @@ def run_web(arguments: list[str]) -> int:
     surroundings = read_surroundings()
     description = CHECKOUT / "docs" / "openapi.json"
     settings = WebSettings(surroundings.hosts, surroundings.page_folder, description)
-    app = create_app(make_studio(surroundings, is_web=True), settings)
+    studio = make_studio(surroundings, is_web=True)
+    app = create_app(studio, settings)
     broadcaster = Broadcaster(lambda: listen(surroundings.database_url))
     gateway = Gateway(app, EventStreams(broadcaster, surroundings.hosts))
     # All this stays: a collection that walked it would hold up frames by 0.1 s.
     gc.freeze()
+    Rest(studio.activity, studio.let_go, after_s=REST_AFTER_S).look_from_now_on()
     run_server(gateway, broadcaster, host=where.host, port=where.port)
     return 0
 
 
-def run_worker() -> int:
-    """Run the worker process until it is told to stop."""
+def run_worker(queue: str = WAITED_FOR) -> int:
+    """Run a worker process until it is told to stop, or what stands behind is done."""
     # Imported late: the web server needs no queue.
-    from glyphaneme.jobs.worker import work
+    from glyphaneme.jobs.worker import work, work_off
 
-    # Frames that a hand waits for go before work in the background.
-    os.nice(WORKER_NICENESS)
     surroundings = read_surroundings()
-    work(surroundings.database_url, make_studio(surroundings))
+    studio = make_studio(surroundings)
+    if queue == WAITED_FOR:
+        rest = Rest(studio.activity, studio.let_go, after_s=REST_AFTER_S)
+        rest.look_from_now_on()
+        work(surroundings.database_url, studio)
+    while queue == BEHIND:
+        work_off(surroundings.database_url, studio, queue)
+        if not wait_for_work(surroundings.database_url, queue, within_s=LINGER_S):
+            break
     return 0
 
 

@@ -13,9 +13,12 @@ import uuid
 from pathlib import Path
 from typing import TYPE_CHECKING
 
+import numpy as np
 import pytest
+from PIL import Image
 
 from tests.product import Product, wait_for
+from tests.tiny_network import write_network
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -263,3 +266,28 @@ def test_taken_port_is_named_with_the_way_out(product: Product, tmp_path: Path) 
     assert second.returncode == 1
     assert f"port {product.port} on 127.0.0.1 must be free" in second.stderr
     assert "--port" in second.stderr
+
+
+def test_what_nobody_waits_for_is_done_by_a_worker_that_stands_back(
+    product: Product, tmp_path: Path
+) -> None:
+    def niceness(*words: str) -> set[int]:
+        return {
+            os.getpriority(os.PRIO_PROCESS, one) for one in product.processes(*words)
+        }
+
+    write_network(product.home / "models")
+    pixels = np.full((120, 160, 3), (20, 20, 200), np.uint8)
+    pixels[30:90, 50:110] = (200, 20, 20)
+    Image.fromarray(pixels).save(tmp_path / "red.png")
+    picture = product.bring_in(tmp_path / "red.png")["id"]
+    before = product.processes("glyphaneme worker behind")
+
+    asked = {"haste": "whenever"}
+    job = product.post(f"/api/pictures/{picture}/mattes", asked)["job"]["id"]
+    behind = wait_for(lambda: niceness("glyphaneme worker behind"))
+    wait_for(lambda: product.get(f"/api/jobs/{job}")["state"] == "done")
+
+    assert before == []
+    assert niceness("glyphaneme worker") - behind == {0}
+    assert min(behind) > 0

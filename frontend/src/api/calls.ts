@@ -22,7 +22,7 @@ import type {
 import type { Canvas, Edit, MaskPart } from "@/model/composite";
 import type { Point } from "@/model/geometry";
 import type { MatchOffer } from "@/model/matches";
-import type { CutAnswer, CutRequest, Network } from "@/model/mattes";
+import type { CutAnswer, CutRequest, Haste, Network } from "@/model/mattes";
 import type { ToneOf } from "@/model/tones";
 
 export const fetchWall = async (): Promise<ProjectCard[]> =>
@@ -217,7 +217,7 @@ export const keepPart = (
 /** Have a backdrop found; what was found before comes at once. */
 export const askForMatte = (
   picture: string,
-  asked: { key: string; request: CutRequest; prepared: boolean },
+  asked: { key: string; request: CutRequest; haste: Haste },
 ): Promise<CutAnswer> => sendJson<CutAnswer>(`/api/pictures/${picture}/mattes`, asked);
 
 /** Have photos lined up; by numbers the answer comes at once. */

@@ -17,6 +17,9 @@ export type RoughStroke = Hints["strokes"][number];
 export type FoundMatte = Answered<components["schemas"]["FoundMatte"]>;
 export type CutAnswer = Answered<components["schemas"]["CutAnswer"]>;
 
+/** Whether somebody waits for it, may look at it next, or does neither. */
+export type Haste = components["schemas"]["NewCut"]["haste"];
+
 /** How a backdrop is to be found. */
 export interface CutRequest {
   readonly way: Way;

@@ -102,6 +102,7 @@ def _start_processes(options: ServeOptions, url: str) -> list[Watched]:
     return [
         Watched(web, environment),
         Watched(["-m", "glyphaneme", "worker"], environment),
+        Watched(["-m", "glyphaneme", "behind"], environment),
     ]
 
 

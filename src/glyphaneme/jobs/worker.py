@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 import asyncio
+import os
+import threading
 import uuid
+from concurrent.futures import ThreadPoolExecutor
 from typing import TYPE_CHECKING
 
 from procrastinate import App, PsycopgConnector
 
 from glyphaneme.services.kinds import WORK
 from glyphaneme.services.sweeping import sweep
-from glyphaneme.services.working import run_job
+from glyphaneme.services.working import WORK_QUEUE, run_job
 
 if TYPE_CHECKING:
     from collections.abc import Callable
@@ -24,6 +27,7 @@ HEARTBEAT_S = 2.0
 SILENCE_S = 8.0
 RESCUE_EVERY_S = 4.0
 SWEEP_AT = "*/20 * * * *"
+SWEEP_NICENESS = 10
 
 
 def build_app(database_url: str, studio: Studio) -> App:
@@ -40,12 +44,23 @@ def build_app(database_url: str, studio: Studio) -> App:
         app.task(name=kind)(_task(studio, work))
 
     @app.periodic(cron=SWEEP_AT)
-    @app.task(name="sweep", queueing_lock="sweep")
+    @app.task(name="sweep", queue=WORK_QUEUE, queueing_lock="sweep")
     def sweep_up(timestamp: int) -> None:  # noqa: ARG001  # the queue hands it over
         """Let go of what nobody needs any more."""
-        sweep(studio)
+        _stand_back(lambda: sweep(studio))
 
     return app
+
+
+def _stand_back(do: Callable[[], None]) -> None:
+    """Do something in a thread of its own that lets others go first."""
+
+    def do_it() -> None:
+        os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), SWEEP_NICENESS)
+        do()
+
+    with ThreadPoolExecutor(1, thread_name_prefix="sweep") as pool:
+        pool.submit(do_it).result()
 
 
 def _task(studio: Studio, work: Work) -> Callable[[str], None]:
@@ -60,11 +75,30 @@ def work(database_url: str, studio: Studio) -> None:
     asyncio.run(_work(build_app(database_url, studio)))
 
 
+def work_off(database_url: str, studio: Studio, queue: str) -> None:
+    """Do what waits on a queue, one after the other, and return."""
+    asyncio.run(_work_off(build_app(database_url, studio), queue))
+
+
+async def _work_off(app: App, queue: str) -> None:
+    async with app.open_async():
+        await app.run_worker_async(
+            queues=[queue],
+            wait=False,
+            concurrency=1,
+            update_heartbeat_interval=HEARTBEAT_S,
+            stalled_worker_timeout=SILENCE_S,
+            shutdown_graceful_timeout=3.0,
+            delete_jobs="always",
+        )
+
+
 async def _work(app: App) -> None:
     async with app.open_async():
         rescuer = asyncio.create_task(_rescue(app))
         try:
             await app.run_worker_async(
+                queues=[WORK_QUEUE],
                 concurrency=CONCURRENT_JOBS,
                 update_heartbeat_interval=HEARTBEAT_S,
                 stalled_worker_timeout=SILENCE_S,

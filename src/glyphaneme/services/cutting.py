@@ -5,7 +5,7 @@ from __future__ import annotations
 import hashlib
 import io
 import json
-from typing import TYPE_CHECKING, NamedTuple
+from typing import TYPE_CHECKING, Literal, NamedTuple
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict
@@ -38,6 +38,7 @@ from glyphaneme.store.blobs import blob_pieces, keep_blob
 from glyphaneme.store.mattes import find_matte, is_kept, keep_matte
 from glyphaneme.store.pictures import find_picture
 from glyphaneme.store.rows import JobKind, JobRow, MatteRow
+from glyphaneme.store.waiting import BEHIND
 
 if TYPE_CHECKING:
     import uuid
@@ -62,7 +63,9 @@ ROUGH_PIXELS = 1_000_000
 SEEN_LONGEST = 960
 LOCK = "cutting"
 """One at a time: a second would only take the processors from the first."""
-PREPARED_PRIORITY = -10
+NEXT_PRIORITY = -10
+Haste = Literal["now", "next", "whenever"]
+"""Whether somebody waits for it, may look at it next, or does neither."""
 BEGUN_SHARE, SEEN_SHARE, FOUND_SHARE = 0.05, 0.5, 0.9
 
 
@@ -127,12 +130,13 @@ def start_cut(
     *,
     key: uuid.UUID,
     request: CutRequest,
-    prepared: bool = False,
+    haste: Haste = "now",
 ) -> CutAnswer:
     """Return a matte of a picture, or have it found.
 
-    What was found once is there at once. What is `prepared` waits behind all that
-    somebody waits for.
+    What was found once is there at once. What is wanted next comes after all that
+    somebody waits for; what is wanted whenever that may be stands back besides, and
+    holds up nothing else.
 
     Raises
     ------
@@ -155,7 +159,9 @@ def start_cut(
         request=request.model_dump(mode="json"),
         file_name=row.name,
     )
-    priority = PREPARED_PRIORITY if prepared else 0
+    if haste == "whenever":
+        return CutAnswer(job=begin_job(visit, wanted, lock=BEHIND, queue=BEHIND))
+    priority = NEXT_PRIORITY if haste == "next" else 0
     return CutAnswer(job=begin_job(visit, wanted, lock=LOCK, priority=priority))
 
 

@@ -6,7 +6,7 @@ import shutil
 import tempfile
 from collections import OrderedDict
 from contextlib import closing, contextmanager
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, fields
 from pathlib import Path
 from threading import Lock
 from typing import TYPE_CHECKING, Generic, TypeVar
@@ -24,6 +24,7 @@ from glyphaneme.core.place import Pyramid, build_pyramid
 from glyphaneme.core.render import FrameCache
 from glyphaneme.services.library import Library
 from glyphaneme.services.networks import Networks
+from glyphaneme.services.resting import Activity
 from glyphaneme.store.blobs import blob_pieces
 
 if TYPE_CHECKING:
@@ -95,6 +96,12 @@ class Recent(Generic[KeyT, ValueT]):
                 _, (_, gone) = self._values.popitem(last=False)
                 self._weight -= gone
         return value
+
+    def clear(self) -> None:
+        """Forget everything."""
+        with self._lock:
+            self._values.clear()
+            self._weight = 0
 
 
 class PixelShelf:
@@ -172,6 +179,10 @@ class PixelShelf:
         """Where paintings are kept."""
         return self._folder / "paintings"
 
+    def let_go(self) -> None:
+        """Keep nothing mapped into memory; it is mapped again when it is asked for."""
+        self._mapped.clear()
+
     def forget(self, sha256: str) -> None:
         """Drop what was derived from a picture that was not kept after all."""
         shutil.rmtree(self._place(sha256), ignore_errors=True)
@@ -241,17 +252,28 @@ class Studio:
         default_factory=lambda: Recent(PYRAMIDS_KEPT)
     )
     """The SHA-256 of a picture's file, by the picture's id."""
+    activity: Activity = field(default_factory=Activity)
+
+    def let_go(self) -> None:
+        """Keep nothing in memory that can be found or made again."""
+        self.shelf.let_go()
+        self.frames.clear()
+        self.networks.let_go()
+        for one in fields(self):
+            kept = getattr(self, one.name)
+            if isinstance(kept, Recent):
+                kept.clear()
 
     @contextmanager
     def looking(self, who: str = OWNER) -> Iterator[Visit]:
         """Open a visit that changes nothing."""
-        with self.sessions() as session:
+        with self.activity.going_on(), self.sessions() as session:
             yield Visit(who=who, session=session, studio=self)
 
     @contextmanager
     def changing(self, who: str = OWNER) -> Iterator[Visit]:
         """Open a visit whose changes are kept at its end, all of them or none."""
-        with self.sessions.begin() as session:
+        with self.activity.going_on(), self.sessions.begin() as session:
             yield Visit(who=who, session=session, studio=self)
 
 

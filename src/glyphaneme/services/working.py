@@ -20,7 +20,7 @@ from glyphaneme.services.errors import (
 from glyphaneme.store import jobs as jobs_store
 from glyphaneme.store.blobs import keep_blob
 from glyphaneme.store.notices import notify
-from glyphaneme.store.queue import enqueue
+from glyphaneme.store.queue import WAITED_FOR, enqueue
 from glyphaneme.store.rows import JobKind
 
 if TYPE_CHECKING:
@@ -33,6 +33,8 @@ if TYPE_CHECKING:
     from glyphaneme.store.rows import JobRow
 
 log = logging.getLogger(__name__)
+WORK_QUEUE = WAITED_FOR
+"""Which queue a worker of what somebody waits for listens to."""
 REPORT_EVERY_S = 0.15
 MAX_ATTEMPTS = 3
 WORN_OUT = (
@@ -82,7 +84,12 @@ def list_open_jobs(visit: Visit) -> list[Job]:
 
 
 def begin_job(
-    visit: Visit, job: JobRow, *, lock: str | None = None, priority: int = 0
+    visit: Visit,
+    job: JobRow,
+    *,
+    lock: str | None = None,
+    priority: int = 0,
+    queue: str = WAITED_FOR,
 ) -> Job:
     """Have work done; asked for again with the same id, it is done once.
 
@@ -94,7 +101,9 @@ def begin_job(
     wanted = job.request, job.project_id, job.picture_id
     row, added = jobs_store.add_job(visit.session, job)
     if added:
-        enqueue(visit.session, row.kind, row.id, lock=lock, priority=priority)
+        enqueue(
+            visit.session, row.kind, row.id, lock=lock, priority=priority, queue=queue
+        )
     elif (row.request, row.project_id, row.picture_id) != wanted:
         raise KeyReusedError
     return job_of(row)
@@ -204,7 +213,8 @@ def run_job(
         _fail(studio, job_id, attempt, WORN_OUT)
         return
     try:
-        work(studio, row, Progress(studio, job_id, attempt))
+        with studio.activity.going_on():
+            work(studio, row, Progress(studio, job_id, attempt))
     except JobCancelledError:
         log.info("job stopped", extra={"action": "job_stopped", "job": str(job_id)})
     except (ServiceError, PictureRefusedError) as cause:

@@ -15,7 +15,8 @@ if TYPE_CHECKING:
 
 # Never opened: each call hands it the session's own connection.
 _MANAGER = JobManager(SyncPsycopgConnector())
-QUEUE = "work"
+WAITED_FOR = "work"
+"""The queue of all that somebody waits for, or may soon look at."""
 
 
 def enqueue(
@@ -25,6 +26,7 @@ def enqueue(
     *,
     lock: str | None = None,
     priority: int = 0,
+    queue: str = WAITED_FOR,
 ) -> None:
     """Have a worker run a task for a job, once this transaction is committed.
 
@@ -33,7 +35,7 @@ def enqueue(
     """
     job = Job(
         id=None,
-        queue=QUEUE,
+        queue=queue,
         lock=lock,
         priority=priority,
         queueing_lock=None,

@@ -12,6 +12,7 @@ from glyphaneme.services.cutting import (
     CutAnswer,
     CutRequest,
     DoubtfulPlace,
+    Haste,
     NetworkChoice,
 )
 from glyphaneme.web.describing import blueprint
@@ -27,8 +28,8 @@ class NewCut(BaseModel):
 
     key: uuid.UUID = Field(default_factory=uuid.uuid4)
     request: CutRequest = CutRequest()
-    prepared: bool = False
-    """Whether nobody waits for it: then it comes after all that somebody waits for."""
+    haste: Haste = "now"
+    """What is wanted next comes after that, what is wanted whenever stands back."""
 
 
 class MattePath(BaseModel):
@@ -64,7 +65,7 @@ def post_matte(path: IdPath, body: NewCut) -> tuple[dict[str, Any], int]:
             path.id,
             key=body.key,
             request=body.request,
-            prepared=body.prepared,
+            haste=body.haste,
         )
     return answer.model_dump(mode="json"), 202 if answer.job else 200
 

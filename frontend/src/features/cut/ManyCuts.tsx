@@ -53,7 +53,7 @@ export function GroupBackdrops({ composite, group }: GroupBackdropsProps): React
   if (whole.length === 0) return null;
   return (
     <div>
-      <StrongButton onPress={() => void findMany({ whose: group.id, prepared: false }, whole, cut)}>
+      <StrongButton onPress={() => void findMany({ whose: group.id, haste: "now" }, whole, cut)}>
         Take the background of {sayCount(whole.length, "photo")} away
       </StrongButton>
     </div>
@@ -69,7 +69,7 @@ export function PrepareBackdrops({
   const isRunning = useManyCuts(({ running }) => SHELF in running);
   if (isRunning) return <Running whose={SHELF} />;
   const wanted = pictures.filter(({ ready }) => ready).map(({ id }) => ({ picture: id }));
-  const find = () => findMany({ whose: SHELF, prepared: true }, wanted, () => undefined);
+  const find = () => findMany({ whose: SHELF, haste: "whenever" }, wanted, () => undefined);
   return (
     <PlainButton isDisabled={wanted.length === 0} onPress={() => void find()}>
       Find all backgrounds beforehand

@@ -1,7 +1,7 @@
 /** Finds the backdrops of many photos, one after the other; it can be stopped. */
 
 import { findMatte } from "@/features/cut/findMatte";
-import { BY_ITSELF, type FoundMatte } from "@/model/mattes";
+import { BY_ITSELF, type FoundMatte, type Haste } from "@/model/mattes";
 import { sayCount } from "@/model/wording";
 import { useManyCuts } from "@/state/manyCuts";
 import { useMessages } from "@/state/messages";
@@ -10,15 +10,15 @@ interface Wanted {
   readonly picture: string;
 }
 
-/** Whose they are, and whether nobody waits for them. */
+/** Whose they are, and whether somebody waits for them. */
 interface Purpose {
   readonly whose: string;
-  readonly prepared: boolean;
+  readonly haste: Haste;
 }
 
 /** Find them all, and tell how it went; what was found before comes at once. */
 export async function findMany<T extends Wanted>(
-  { whose, prepared }: Purpose,
+  { whose, haste }: Purpose,
   wanted: readonly T[],
   onFound: (wanted: T, found: FoundMatte) => void,
 ): Promise<void> {
@@ -32,7 +32,7 @@ export async function findMany<T extends Wanted>(
   const reasons: string[] = [];
   for (const [done, one] of wanted.entries()) {
     setRunning(whose, { done, total: wanted.length, stop });
-    const asked = { picture: one.picture, request: BY_ITSELF, prepared };
+    const asked = { picture: one.picture, request: BY_ITSELF, haste };
     const found = await findMatte(asked, stopping.signal).catch((error: Error) => {
       reasons.push(error.message);
       return null;

@@ -3,14 +3,14 @@
 import { v4 as newId } from "uuid";
 import { askForMatte, cancelJob } from "@/api/calls";
 import { jobEnd } from "@/features/jobs/jobEnd";
-import { askedKey, type CutRequest, type FoundMatte } from "@/model/mattes";
+import { askedKey, type CutRequest, type FoundMatte, type Haste } from "@/model/mattes";
 import { useCutting } from "@/state/cutting";
 
 export interface Asked {
   readonly picture: string;
   readonly request: CutRequest;
-  /** Nobody waits for it: it comes after all that somebody waits for. */
-  readonly prepared?: boolean;
+  /** Whether somebody waits for it, may look at it next, or does neither. */
+  readonly haste?: Haste;
 }
 
 interface Heard {
@@ -21,14 +21,14 @@ interface Heard {
 
 /** Return a matte, or null where the work was stopped; rejects where none was found. */
 export async function findMatte(
-  { picture, request, prepared = false }: Asked,
+  { picture, request, haste = "now" }: Asked,
   signal: AbortSignal,
   heard: Heard = {},
 ): Promise<FoundMatte | null> {
   const key = askedKey(request);
   const known = useCutting.getState().found[picture]?.[key];
   if (known) return known;
-  const answer = await askForMatte(picture, { key: newId(), request, prepared });
+  const answer = await askForMatte(picture, { key: newId(), request, haste });
   const found = answer.found ?? (await worked(answer.job?.id, signal, heard));
   if (found) useCutting.getState().keepFound(picture, key, found);
   return found;

@@ -44,7 +44,7 @@ export function useCutTries(
     const find = async () => {
       for (const { request } of JSON.parse(wanted) as TitledRequest[]) {
         if (stopping.signal.aborted) return;
-        await findMatte({ picture, request, prepared: true }, stopping.signal).catch(
+        await findMatte({ picture, request, haste: "next" }, stopping.signal).catch(
           () => stopping.signal.aborted || setFailed((count) => count + 1),
         );
       }

@@ -207,6 +207,13 @@ class FrameCache:
             for key in [one for one in self._scenes if one[0] == picture]:
                 self._size -= self._scenes.pop(key).size
 
+    def clear(self) -> None:
+        """Let go of everything."""
+        with self._lock:
+            self._scenes.clear()
+            self._size = 0
+            self._sheets = Sheets()
+
     def _shown(
         self,
         picture: Hashable,
