@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import shutil
 import tempfile
 from pathlib import Path
@@ -17,6 +18,7 @@ from glyphaneme.store.database import open_database, session_factory
 from glyphaneme.store.rows import Base
 from glyphaneme.web.factory import WebSettings, create_app
 from tests.databases import Databases
+from tests.trying import NIGHTLY, USUAL, times
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -29,9 +31,18 @@ DEMO_PHOTOS = Path(__file__).parents[1] / "demo"
 DESCRIPTION = Path(__file__).parents[1] / "docs" / "openapi.json"
 LIBRARY = Path(__file__).parents[1] / "library"
 
-# A machine that others share may be slow: what a test says must not depend on it.
-settings.register_profile("untimed", deadline=None)
-settings.load_profile("untimed")
+
+def pytest_addoption(parser: pytest.Parser) -> None:
+    parser.addoption(
+        "--nightly", action="store_true", help="try properties with many examples"
+    )
+
+
+def pytest_configure(config: pytest.Config) -> None:
+    if config.getoption("--nightly"):
+        os.environ[NIGHTLY] = "1"
+    settings.register_profile("glyphaneme", times(USUAL))
+    settings.load_profile("glyphaneme")
 
 
 @pytest.fixture(scope="session")

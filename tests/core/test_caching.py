@@ -4,7 +4,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from glyphaneme.core.blend import BlendMode
@@ -33,6 +33,7 @@ from tests.pictures import (
     pyramids,
     soft_pixels,
 )
+from tests.trying import times
 
 if TYPE_CHECKING:
     from glyphaneme.core.document import Composite
@@ -151,7 +152,7 @@ steps = st.one_of(
 )
 
 
-@settings(max_examples=60)
+@times(25)
 @given(st.lists(steps, max_size=10))
 def test_frames_after_any_edits_equal_frames_rendered_afresh(edits) -> None:
     frames = FrameCache(10_000_000)

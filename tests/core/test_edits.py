@@ -4,7 +4,7 @@ import json
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
@@ -51,6 +51,7 @@ from glyphaneme.core.place import Placement, build_pyramid
 from glyphaneme.core.render import View, render
 from glyphaneme.core.values import with_fields
 from glyphaneme.core.wording import describe
+from tests.trying import times
 
 IDS = ("a", "b", "c", "d")
 ids = st.sampled_from(IDS)
@@ -164,7 +165,7 @@ def order(state: Composite) -> list[str]:
     return [layer.id for layer in state.layers]
 
 
-@settings(max_examples=300)
+@times(60)
 @given(st.lists(edits, max_size=16))
 def test_states_after_any_edits_can_be_stored_opened_described_and_shown(steps) -> None:
     state = poster("a", "b")

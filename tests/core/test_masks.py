@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from glyphaneme.core._kernels import masking
@@ -27,6 +27,7 @@ from glyphaneme.core.place import Placement, canvas_to_source
 from glyphaneme.core.render import View, render
 from glyphaneme.core.render.masks import Masking
 from tests.pictures import composite_of, photo_layer, pyramids
+from tests.trying import times
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -169,7 +170,7 @@ fades = st.builds(
 )
 
 
-@settings(max_examples=150)
+@times(40)
 @given(recipes)
 def test_mask_shows_what_its_formulas_say(mask: Mask) -> None:
     x, y = positions()
@@ -180,7 +181,7 @@ def test_mask_shows_what_its_formulas_say(mask: Mask) -> None:
     assert off.max() < 2 * HALF_A_LEVEL
 
 
-@settings(max_examples=150)
+@times(40)
 @given(st.lists(fades, min_size=1, max_size=3).map(tuple))
 def test_fades_leave_what_their_formulas_say_and_multiply(found) -> None:
     x, y = positions()

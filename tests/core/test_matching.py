@@ -8,7 +8,7 @@ from pathlib import Path
 import cv2
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
@@ -30,6 +30,7 @@ from glyphaneme.core.tone import (
 from glyphaneme.core.wording import describe
 from tests import published_tones as published
 from tests.pictures import composite_of, photo_layer
+from tests.trying import times
 
 LIBRARY = Path(__file__).parents[2] / "library"
 FIELDS = ("light", "warmth", "tint", "contrast", "color")
@@ -102,7 +103,7 @@ def test_a_match_that_is_taken_apart_looks_the_same(tone: MatchTone) -> None:
         color=st.floats(-1.5, 1.5),
     )
 )
-@settings(max_examples=200, deadline=None)
+@times(50)
 def test_any_match_can_be_taken_apart(tone: MatchTone) -> None:
     coloring, curves = tone.parts()
     assert -1 <= coloring.saturation <= 1

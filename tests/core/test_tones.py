@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
-from hypothesis import example, given, settings
+from hypothesis import example, given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
@@ -43,6 +43,7 @@ from glyphaneme.core.tone import (
 )
 from tests import published_tones as published
 from tests.pictures import composite_of, photo_layer, pyramids
+from tests.trying import times
 
 SIDE = 256
 WHOLE = View(0, 0, SIDE, SIDE, 1.0)
@@ -581,7 +582,7 @@ def test_tones_at_the_limit_and_one_beyond() -> None:
         max_size=5,
     )
 )
-@settings(max_examples=60, deadline=None)
+@times(25)
 def test_greys_stay_opaque_and_order_holds_whatever_the_tones(tones: list) -> None:
     got = shown(photo(*tones))
 

@@ -7,7 +7,7 @@ from concurrent.futures import ThreadPoolExecutor
 from typing import TYPE_CHECKING
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
 from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
@@ -33,6 +33,7 @@ from glyphaneme.services.errors import (
 from glyphaneme.services.studio import open_studio
 from glyphaneme.store.blobs import keep_blob
 from glyphaneme.store.rows import PictureRow, RevisionRow
+from tests.trying import times
 
 if TYPE_CHECKING:
     from pathlib import Path
@@ -203,10 +204,7 @@ def test_undo_from_a_window_that_is_behind_moves_nothing(bench: Bench) -> None:
     assert state.head == newest
 
 
-@settings(
-    max_examples=20,
-    suppress_health_check=[HealthCheck.function_scoped_fixture],
-)
+@times(8, unchecked=[HealthCheck.function_scoped_fixture])
 @given(st.lists(st.sampled_from(["edit", "undo", "redo"]), max_size=40))
 def test_undo_and_redo_behave_as_a_pointer_into_a_list(bench: Bench, steps) -> None:
     bench = Bench(bench.studio)

@@ -17,7 +17,7 @@ from typing import TYPE_CHECKING, Any
 import cv2
 import numpy as np
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
 from PIL import Image, TiffImagePlugin
 from sqlalchemy import text
@@ -26,6 +26,7 @@ from glyphaneme.services.finishing import make_file
 from glyphaneme.services.working import run_job
 from tests.pictures import noise_pixels
 from tests.posters import poster, saved
+from tests.trying import times
 from tests.web.test_http import CANVAS, begin, bring_in, jpeg, rows_and_files, send
 
 if TYPE_CHECKING:
@@ -125,10 +126,7 @@ EDITS: list[dict[str, Any]] = [
 VIEW = {"x": -1e6, "y": 1e6, "width": 5, "height": 3, "scale": 64}
 # No client can write half a letter into an address.
 addressed = st.sampled_from([value for value in ODD_VALUES if value != "\ud800"])
-fuzzing = settings(
-    max_examples=120,
-    suppress_health_check=[HealthCheck.function_scoped_fixture],
-)
+fuzzing = times(40, unchecked=[HealthCheck.function_scoped_fixture])
 
 
 def leaves_of(value: object, path: tuple = ()) -> Iterator[tuple]:
