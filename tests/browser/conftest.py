@@ -8,8 +8,10 @@ from urllib.parse import urlsplit
 
 import pytest
 
+from glyphaneme.services.networks import LARGE, LIGHT
 from tests.browser.hands import Hands
 from tests.product import Product
+from tests.tiny_network import write_network
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -59,6 +61,9 @@ def own_product(databases: Databases) -> Iterator[Product]:
 def running(databases: Databases) -> Iterator[Product]:
     url = databases.prepared()
     product = Product(url)
+    # Small ones, which tell red from blue: what the large ones see is tested elsewhere.
+    for name in (LARGE, LIGHT):
+        write_network(product.home / "models", name)
     product.start()
     yield product
     product.close()

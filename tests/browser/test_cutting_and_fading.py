@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
+import cv2
 import numpy as np
 import pytest
 from PIL import Image
@@ -160,10 +161,14 @@ def test_stroke_under_way_asks_for_what_it_changes_alone(
     rested = hands.shown()
     assert len(parts) > 3
     assert all(view["width"] <= rested.shape[1] / 2 for view in parts)
-    # Parts are rendered quickly, what rests finely: an edge may differ, nothing else.
+    # Parts are rendered quickly, and in fewer pixels where the machine is slow; what
+    # rests is rendered finely. Near an edge they may differ, and nowhere else.
     off = np.abs(going.astype(int) - rested.astype(int)).max(axis=-1)
-    assert (off > 40).mean() < 0.002
-    assert (off > 8).mean() < 0.03
+    nearby = np.ones((17, 17), np.uint8)
+    spread = cv2.dilate(rested, nearby).astype(int) - cv2.erode(rested, nearby)
+    even = spread.max(axis=-1) < 24
+    assert even.mean() > 0.5
+    assert (off[even] > 8).mean() < 0.002
 
 
 def test_stroke_beside_the_layer_says_so_and_paints_nothing(
