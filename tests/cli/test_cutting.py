@@ -11,6 +11,7 @@ import numpy as np
 import pytest
 from PIL import Image
 
+from tests.commands import Done, run_here
 from tests.cutouts import disks
 from tests.tiny_network import write_network
 
@@ -28,15 +29,15 @@ def photo(tmp_path: Path) -> Path:
     return path
 
 
-def run(photo: Path, *arguments: object) -> subprocess.CompletedProcess[str]:
-    models = {"GLYPHANEME_MODELS": str(photo.parent / "models")}
-    return subprocess.run(
-        [sys.executable, "-m", "glyphaneme", "cutout", *map(str, arguments)],
-        capture_output=True,
-        text=True,
-        check=False,
-        env={**os.environ, **models, "GLYPHANEME_HOME": str(photo.parent / "home")},
-    )
+def surroundings(photo: Path) -> dict[str, str]:
+    return {
+        "GLYPHANEME_MODELS": str(photo.parent / "models"),
+        "GLYPHANEME_HOME": str(photo.parent / "home"),
+    }
+
+
+def run(photo: Path, *arguments: object) -> Done:
+    return run_here("cutout", *arguments, **surroundings(photo))
 
 
 def pixels_of(path: Path) -> np.ndarray:
@@ -49,7 +50,13 @@ def test_the_matte_is_the_alpha_and_the_edge_has_the_subjects_own_colours(
 ) -> None:
     out = tmp_path / "cut.png"
 
-    done = run(photo, photo, "-o", out)
+    done = subprocess.run(
+        [sys.executable, "-m", "glyphaneme", "cutout", str(photo), "-o", str(out)],
+        capture_output=True,
+        text=True,
+        check=False,
+        env={**os.environ, **surroundings(photo)},
+    )
 
     assert done.returncode == 0, done.stderr
     assert done.stdout.endswith("cut.png: 400 × 300 pixels\n")

@@ -8,6 +8,7 @@ import numpy as np
 import pytest
 from PIL import Image
 
+from tests.commands import Done, run_here
 from tests.posters import PICTURES, poster, repaired_poster, saved, shown
 
 if TYPE_CHECKING:
@@ -21,19 +22,19 @@ def layered(tmp_path: Path) -> Path:
     return path
 
 
-def run(*arguments: object) -> subprocess.CompletedProcess[str]:
-    return subprocess.run(
-        [sys.executable, "-m", "glyphaneme", "render", *map(str, arguments)],
-        capture_output=True,
-        text=True,
-        check=False,
-    )
+def run(*arguments: object) -> Done:
+    return run_here("render", *arguments)
 
 
 def test_layered_file_is_rendered_as_on_the_stage(layered: Path) -> None:
     out = layered.with_suffix(".png")
 
-    done = run(layered, "-o", out)
+    done = subprocess.run(
+        [sys.executable, "-m", "glyphaneme", "render", str(layered), "-o", str(out)],
+        capture_output=True,
+        text=True,
+        check=False,
+    )
 
     assert done.returncode == 0, done.stderr
     with Image.open(out) as picture:

@@ -71,8 +71,15 @@ def serve(options: ServeOptions) -> None:
     try:
         url = given or (cluster.start() if cluster else "")
         prepare_database(url)
-        watched += _start_processes(options, url)
+        environment = _environment(options, url)
+        web = ["-m", "glyphaneme", "web", "--host", options.host]
+        watched.append(Watched([*web, "--port", str(options.port)], environment))
         _wait_until_ready(options, watched)
+        # Only now: they would take the processors from what is looked at first.
+        watched += [
+            Watched(["-m", "glyphaneme", name], environment)
+            for name in ("worker", "behind")
+        ]
         # Before anyone is told that it is open: they may close it at once.
         told = hear_signals()
         _say(f"Glyphaneme is open at http://{_shown_host(options)}:{options.port}")
@@ -91,19 +98,12 @@ def serve(options: ServeOptions) -> None:
             cluster.stop()
 
 
-def _start_processes(options: ServeOptions, url: str) -> list[Watched]:
-    environment = {
+def _environment(options: ServeOptions, url: str) -> dict[str, str]:
+    return {
         "GLYPHANEME_DATABASE_URL": url,
         "GLYPHANEME_HOME": str(options.home),
         "GLYPHANEME_HOSTS": options.host,
     }
-    web = ["-m", "glyphaneme", "web", "--host", options.host]
-    web += ["--port", str(options.port)]
-    return [
-        Watched(web, environment),
-        Watched(["-m", "glyphaneme", "worker"], environment),
-        Watched(["-m", "glyphaneme", "behind"], environment),
-    ]
 
 
 def _wait_until_ready(options: ServeOptions, watched: list[Watched]) -> None:
