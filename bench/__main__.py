@@ -26,6 +26,8 @@ def main() -> int:
     parser = argparse.ArgumentParser(prog="glyphaneme bench", description=__doc__)
     parser.add_argument("--quick", action="store_true", help="small and fewer rounds")
     parser.add_argument("--browser", action="store_true", help="frames in the browser")
+    parser.add_argument("--slow", action="store_true", help="with one processor")
+    parser.add_argument("--suite", action="store_true", help="where tests spend time")
     parser.add_argument("--cutting", action="store_true", help="mattes alone")
     parser.add_argument("--toning", action="store_true", help="tones alone")
     parser.add_argument("--matching", action="store_true", help="matched tones alone")
@@ -59,7 +61,12 @@ def _figures(options: argparse.Namespace) -> Iterator[Figure]:
     if options.browser:
         from bench.browser import live
 
-        yield from live()
+        yield from live(slow=options.slow)
+        return
+    if options.suite:
+        from bench import suite
+
+        yield from suite.figures()
         return
     if options.cutting:
         from bench import cutting
