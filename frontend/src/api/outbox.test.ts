@@ -1,3 +1,5 @@
+// @vitest-environment jsdom
+
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import type { Outgoing } from "@/api/keptQueue";
 import { Outbox, type OutboxEvents } from "@/api/outbox";

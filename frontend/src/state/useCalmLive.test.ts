@@ -1,3 +1,5 @@
+// @vitest-environment jsdom
+
 import { act, cleanup, renderHook } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import type { Edit } from "@/model/composite";

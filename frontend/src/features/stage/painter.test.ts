@@ -1,3 +1,5 @@
+// @vitest-environment jsdom
+
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { type Shown, StagePainter } from "@/features/stage/painter";
 import { sampleComposite } from "@/testing/samples";
