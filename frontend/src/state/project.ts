@@ -96,6 +96,13 @@ export function useComposite(): Composite | null {
   return useProject(({ known, waiting }) => (known ? expectedOf(known, waiting) : null));
 }
 
+/** The same for as long as it is wanted; null otherwise, however often it changes. */
+export function useCompositeWhile(isWanted: boolean): Composite | null {
+  return useProject(({ known, waiting }) =>
+    known && isWanted ? expectedOf(known, waiting) : null,
+  );
+}
+
 /** The same for use outside of rendering. */
 export function expectedComposite(): Composite | null {
   const { known, waiting } = useProject.getState();

@@ -1,7 +1,7 @@
 /** One layer of the pile: its picture, its sentence, and, when open, its facets. */
 
 import { NAME_LAYER } from "@generated/limits";
-import { type ReactElement, useRef, useState } from "react";
+import { memo, type ReactElement, useRef, useState } from "react";
 import styled from "styled-components";
 import { toggleLocked, toggleShown } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
@@ -69,13 +69,18 @@ const Head = styled.div`
   }
 `;
 
+interface LayerItemProps {
+  readonly layer: Layer;
+}
+
 const Members = styled.div`
   margin-left: 14px;
   border-top: 1px solid ${color.rule};
   border-left: 2px solid ${color.ruleStrong};
 `;
 
-export function LayerItem({ layer }: { readonly layer: Layer }): ReactElement {
+/** Drawn anew where its own layer changes alone: there may be fifty. */
+export const LayerItem = memo(function LayerItem({ layer }: LayerItemProps): ReactElement {
   const open = useDesk((desk) => desk.openLayer === layer.id);
   const openWithin = useDesk((desk) => pathTo([layer], desk.openLayer).length > 0);
   const facet = useDesk((desk) => facetFor(layer, desk.facet));
@@ -126,7 +131,7 @@ export function LayerItem({ layer }: { readonly layer: Layer }): ReactElement {
       ) : null}
     </Item>
   );
-}
+});
 
 interface OpenFacetsProps {
   readonly layer: Layer;

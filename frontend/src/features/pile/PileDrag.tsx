@@ -18,7 +18,7 @@ import { shiftInPile } from "@/features/desk/commands";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import type { Layer } from "@/model/composite";
 import { type Beside, besideByKeys, dropPlace } from "@/model/piling";
-import { expectedComposite, useComposite } from "@/state/project";
+import { expectedComposite, useCompositeWhile } from "@/state/project";
 import { color } from "@/theme/tokens";
 
 interface PileDrag {
@@ -110,8 +110,9 @@ interface DropTarget {
 /** Let other layers be dropped on a layer's row: before it, behind it, or into a group. */
 export function useLayerDrop(layer: Layer, head: RefObject<HTMLElement | null>): DropTarget {
   const desk = useDeskActions();
-  const composite = useComposite();
   const { dragged } = useContext(Context);
+  // Each row would be drawn anew with every move on the stage.
+  const composite = useCompositeWhile(dragged !== null);
   const [beside, setBeside] = useState<Beside | null>(null);
   // Keys move the focus to this, a pointer never does.
   const spot = useRef<HTMLDivElement>(null);
