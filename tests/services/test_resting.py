@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import threading
+import uuid
 from typing import TYPE_CHECKING
 
 from glyphaneme.services.resting import Activity, Rest
@@ -10,6 +11,9 @@ from glyphaneme.services.studio import Recent
 
 if TYPE_CHECKING:
     import pytest
+    from flask.testing import FlaskClient
+
+    from glyphaneme.services.studio import Studio
 
 
 class Clock:
@@ -93,3 +97,25 @@ def test_a_mapping_that_was_cleared_weighs_nothing_and_fills_again() -> None:
 
     assert recent.get("a") is None
     assert (recent.get("c"), recent.get("d")) == (5, 5)
+
+
+def test_a_studio_at_rest_keeps_nothing_and_answers_as_before(
+    client: FlaskClient, studio: Studio
+) -> None:
+    canvas = {"width": 60, "height": 40, "ppi": 240, "background": "#d02090"}
+    state = client.post(
+        "/api/projects", json={"name": "Card", "canvas": canvas}
+    ).get_json()
+    view = {"x": 0, "y": 0, "width": 60, "height": 40, "scale": 1}
+    asked = {"revision": state["head"], "view": view}
+    address = f"/api/projects/{state['id']}/frame"
+    before = client.post(address, json=asked).data
+    assert studio.frames.size > 0
+    head = uuid.UUID(state["head"])
+    assert studio.states.get(head) is not None
+
+    studio.let_go()
+
+    assert studio.frames.size == 0
+    assert studio.states.get(head) is None
+    assert client.post(address, json=asked).data == before
