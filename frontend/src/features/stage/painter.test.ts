@@ -1,7 +1,8 @@
 // @vitest-environment jsdom
 
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
-import { type Shown, StagePainter } from "@/features/stage/painter";
+import { StagePainter } from "@/features/stage/painter";
+import type { Shown } from "@/features/stage/shown";
 import { sampleComposite } from "@/testing/samples";
 
 const HEADER_BYTES = 8;

@@ -1,6 +1,6 @@
 /** Paints the stage: the backing, and on it the newest frame wherever the view is. */
 
-import { requestFrame, type ToneSeen } from "@/api/calls";
+import { requestFrame } from "@/api/calls";
 import { closeFrame, decodeFrames, drawFrame, NewestOnly } from "@/api/frames";
 import type { FrameView } from "@/api/types";
 import {
@@ -13,33 +13,10 @@ import {
   patched,
   requestOf,
 } from "@/features/stage/patching";
-import type { Canvas, Edit } from "@/model/composite";
+import type { Shown } from "@/features/stage/shown";
 import { Pace } from "@/model/pacing";
-import { type FrameArea, frameArea, type Size, type StageView } from "@/model/viewing";
-import type { Backing, Trace } from "@/state/desk";
+import { type FrameArea, frameArea } from "@/model/viewing";
 import { readCounts, useToning } from "@/state/toning";
-
-export interface Shown {
-  readonly projectId: string;
-  readonly revision: string;
-  readonly unsaved: readonly Edit[];
-  readonly canvas: Canvas;
-  readonly view: StageView;
-  readonly stage: Size;
-  readonly pixelRatio: number;
-  readonly backing: Backing;
-  readonly moving: boolean;
-  /** The layer whose hidden parts are hatched. */
-  readonly hatched: string | null;
-  /** The layer whose mask is shown alone. */
-  readonly maskOf: string | null;
-  /** Whether only the edge of that mask is shown. */
-  readonly maskSeen: NonNullable<FrameView["mask_seen"]>;
-  /** The stroke under way, where it changes only what the brush goes over. */
-  readonly trace: Trace | null;
-  /** Whose tones are counted besides. */
-  readonly tone: ToneSeen | null;
-}
 
 interface Held extends Look {
   readonly area: FrameArea;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import type { Shown } from "@/features/stage/painter";
 import { type Asked, basisOf, partToAsk, requestOf } from "@/features/stage/patching";
+import type { Shown } from "@/features/stage/shown";
 import type { Edit } from "@/model/composite";
 import type { Point } from "@/model/geometry";
 import { sampleComposite } from "@/testing/samples";

@@ -2,7 +2,7 @@
 
 import type { Frame, Picture } from "@/api/frames";
 import { hatched } from "@/features/stage/hatching";
-import type { Shown } from "@/features/stage/painter";
+import type { Shown } from "@/features/stage/shown";
 import type { FrameArea } from "@/model/viewing";
 
 /** A part of a frame, in the frame's own pixels. */
