@@ -31,8 +31,9 @@ from glyphaneme.services.errors import (
     PictureMismatchError,
 )
 from glyphaneme.services.studio import open_studio
+from glyphaneme.services.versions import copy_project
 from glyphaneme.store.blobs import keep_blob
-from glyphaneme.store.rows import PictureRow, RevisionRow
+from glyphaneme.store.rows import PictureRow, PictureUseRow, RevisionRow
 from tests.trying import times
 
 if TYPE_CHECKING:
@@ -46,9 +47,11 @@ if TYPE_CHECKING:
 class Bench:
     """One project, edited as a page would."""
 
-    def __init__(self, studio: Studio) -> None:
+    def __init__(self, studio: Studio, known: uuid.UUID | None = None) -> None:
         self.studio = studio
-        self.id = uuid.uuid4()
+        self.id = known or uuid.uuid4()
+        if known is not None:
+            return
         with studio.changing() as visit:
             projects.begin_project(
                 visit,
@@ -401,3 +404,25 @@ def test_edit_whose_transaction_failed_leaves_no_trace_when_it_is_sent_again(
     fresh = open_studio(bench.studio.sessions, tmp_path)
     with fresh.looking() as visit:
         assert projects.get_project(visit, bench.id) == bench.state()
+
+
+def test_a_copy_sent_again_says_nothing_of_what_it_shows_now(bench: Bench) -> None:
+    bench.edit(bench.moths())
+    copy = uuid.uuid4()
+
+    def copied() -> Bench:
+        with bench.studio.changing() as visit:
+            copy_project(visit, bench.id, copy_id=copy)
+        return Bench(bench.studio, copy)
+
+    def uses() -> int:
+        with bench.studio.sessions() as session:
+            mine = PictureUseRow.project_id == copy
+            return session.query(PictureUseRow).filter(mine).count()
+
+    other = copied()
+    assert uses() == 1
+    other.edit(RemoveLayer(layer_id="m"))
+    copied()
+
+    assert uses() == 0

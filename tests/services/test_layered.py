@@ -13,7 +13,7 @@ from PIL import Image
 
 from glyphaneme.codecs import PictureRefusedError
 from glyphaneme.core.blend import BlendMode
-from glyphaneme.core.edits import PaintStroke, PlaceLayer, ShowLayer, apply
+from glyphaneme.core.edits import NameLayer, PaintStroke, PlaceLayer, ShowLayer, apply
 from glyphaneme.core.mask.paintings import Painting, painted_all
 from glyphaneme.core.mask.strokes import NamedStroke, Stroke, stroke_id
 from glyphaneme.core.place import Placement
@@ -341,3 +341,16 @@ def test_hidden_layer_is_saved_with_all_its_pixels(layer_id: str) -> None:
             image = Image.open(io.BytesIO(hidden.read(part))).convert("RGBA")
             assert image.getchannel("A").getextrema()[1] > 0
     assert 'visibility="hidden"' in stack
+
+
+@pytest.mark.parametrize(
+    "name", ["Night\x08moths", "\x00", "a\ufffeb", "\ud800", "Ночь 灯 🦋"]
+)
+def test_whatever_a_layer_is_called_its_file_can_be_opened(name: str) -> None:
+    state = apply(poster(), NameLayer(layer_id="a", name=name))
+
+    found = read_layered(saved(state)).composite
+
+    assert found == state
+    assert len(found.layer("a").name) == len(name)
+    assert found.layer("a").name.startswith(name[0]) == (name[0] not in "\x00\ud800")

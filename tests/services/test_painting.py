@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import shutil
 import uuid
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -11,9 +12,10 @@ import pytest
 from sqlalchemy import func, select
 
 from glyphaneme.core.document import Canvas, Composite
-from glyphaneme.core.edits import AddColor, AddPart, PaintStroke
+from glyphaneme.core.edits import AddColor, AddPart, LockLayer, PaintStroke
 from glyphaneme.core.mask import PaintedPart
 from glyphaneme.core.mask.strokes import Stroke
+from glyphaneme.core.weighed import WeighedCache
 from glyphaneme.services import editing, painting, projects
 from glyphaneme.services.errors import KeyReusedError, NotThereError
 from glyphaneme.services.showing import Draft, FrameView, show_frame
@@ -176,3 +178,43 @@ def test_part_that_names_strokes_nobody_painted_is_refused(
         edit(studio, begun, AddPart(layer_id="wash", part=invented))
     with studio.looking() as visit:
         assert projects.get_project(visit, begun).composite.layers[0].mask is None
+
+
+def test_frame_shows_more_unsaved_strokes_than_are_ever_kept(
+    studio: Studio, begun: uuid.UUID
+) -> None:
+    """Ten layers and nine strokes on each in turn, none of it saved."""
+    names = [f"l{at}" for at in range(10)]
+    layers = [AddColor(layer_id=one, name=one, color="#00ff00") for one in names]
+    strokes = [
+        PaintStroke(
+            layer_id=name,
+            part_id=f"{name}-brush",
+            stroke=Stroke(points=((20 * at, 20 * turn, 1),), size=20),
+        )
+        for turn in range(9)
+        for at, name in enumerate(names)
+    ]
+    forgetful = replace(studio, drafts=WeighedCache(1), underway=WeighedCache(1))
+
+    def shown(by: Studio) -> bytes:
+        with by.looking() as visit:
+            head = projects.get_project(visit, begun).head
+            draft = Draft(revision=head, unsaved=(*layers, *strokes))
+            return show_frame(visit, begun, draft=draft, view=VIEW).data
+
+    assert shown(forgetful) == shown(studio)
+
+
+def test_stroke_that_the_newest_state_refuses_leaves_nothing_there(
+    studio: Studio, begun: uuid.UUID
+) -> None:
+    first = edit(studio, begun, stroke(100))
+    edit(studio, begun, stroke(50))
+    edit(studio, begun, LockLayer(layer_id="wash", locked=True))
+
+    late = edit(studio, begun, stroke(20), parent=first.state.head)
+
+    assert late.outcome == "branched"
+    with studio.sessions() as session:
+        assert session.scalar(select(func.count()).select_from(StrokeRow)) == 3

@@ -6,8 +6,8 @@ import threading
 import uuid
 from typing import TYPE_CHECKING
 
+from glyphaneme.core.weighed import WeighedCache
 from glyphaneme.services.resting import Activity, Rest
-from glyphaneme.services.studio import Recent
 
 if TYPE_CHECKING:
     import pytest
@@ -87,7 +87,7 @@ def test_what_several_threads_do_at_once_is_counted_for_each() -> None:
 
 
 def test_a_mapping_that_was_cleared_weighs_nothing_and_fills_again() -> None:
-    recent: Recent[str, int] = Recent(10, lambda weight: weight)
+    recent: WeighedCache[str, int] = WeighedCache(10, lambda weight: weight)
     recent.put("a", 6)
     recent.put("b", 4)
 

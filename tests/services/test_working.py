@@ -9,18 +9,26 @@ import uuid
 from concurrent.futures import ThreadPoolExecutor
 from typing import TYPE_CHECKING
 
+import psycopg
 import pytest
-from sqlalchemy import text
+from PIL import Image
+from sqlalchemy import event, text
+from sqlalchemy.exc import OperationalError
 
+from glyphaneme.jobs.worker import work_off
 from glyphaneme.services import working
-from glyphaneme.services.errors import JobCancelledError, NotThereError
+from glyphaneme.services.errors import DATABASE_AWAY, JobCancelledError, NotThereError
+from glyphaneme.services.pictures import bring_in
 from glyphaneme.services.working import Progress, cancel_job, get_job, run_job
 from glyphaneme.store.blobs import blob_pieces, keep_blob
 from glyphaneme.store.jobs import add_job, begin_attempt, find_job
 from glyphaneme.store.pictures import add_picture
+from glyphaneme.store.queue import WAITED_FOR
 from glyphaneme.store.rows import JobKind, JobRow, PictureRow
 
 if TYPE_CHECKING:
+    from sqlalchemy import Connection
+
     from glyphaneme.services.studio import Studio
 
 
@@ -215,3 +223,67 @@ def test_work_that_kills_its_worker_again_and_again_is_given_up_with_a_reason(
     ended = state(studio, job)
     assert ended.state == "failed"
     assert "begun 3 times" in (ended.error or "")
+
+
+def test_work_that_the_database_cut_off_is_done_after_all(
+    studio: Studio, job: uuid.UUID
+) -> None:
+    def cut_off(studio: Studio, *_: object) -> None:
+        with studio.sessions() as session, studio.sessions() as other:
+            backend = session.scalar(text("SELECT pg_backend_pid()"))
+            other.execute(text("SELECT pg_terminate_backend(:pid)"), {"pid": backend})
+            session.execute(text("SELECT 1"))
+
+    for _ in range(2):
+        with pytest.raises(DATABASE_AWAY):
+            run_job(studio, job, cut_off)
+        assert state(studio, job).state == "running"
+
+    run_job(studio, job, lambda *run: run[2].finish(io.BytesIO(b"third time")))
+    assert result(studio, job) == b"third time"
+
+
+def test_work_that_is_cut_off_every_time_is_given_up(
+    studio: Studio, job: uuid.UUID
+) -> None:
+    """The queue delivers it again and again; how often it is tried is said here."""
+
+    def cut_off(*_: object) -> None:
+        raise OperationalError("SELECT 1", {}, Exception("connection is lost"))
+
+    for _ in range(working.MAX_ATTEMPTS):
+        with pytest.raises(DATABASE_AWAY):
+            run_job(studio, job, cut_off)
+    run_job(studio, job, cut_off)
+
+    assert "the database went away" in (state(studio, job).error or "")
+
+
+def test_queue_delivers_again_what_a_lost_connection_cut_off(
+    studio: Studio, database_url: str
+) -> None:
+    """The first statement that reads the picture's bytes loses its connection."""
+    cut_off = []
+
+    def lose(connection: Connection, _cursor: object, said: str, *_: object) -> None:
+        if "FROM blob" in said and not cut_off:
+            cut_off.append(said)
+            backend = connection.connection.driver_connection.info.backend_pid
+            with psycopg.connect(database_url, autocommit=True) as other:
+                other.execute("SELECT pg_terminate_backend(%s)", (backend,))
+
+    file = io.BytesIO()
+    Image.new("RGB", (40, 30), "navy").save(file, "PNG")
+    with studio.changing() as visit:
+        brought = bring_in(visit, file, file_name="night.png")
+    assert brought.job_id is not None
+    engine = studio.sessions.kw["bind"]
+    event.listen(engine, "before_cursor_execute", lose)
+
+    until = time.monotonic() + 60
+    while state(studio, brought.job_id).state != "done" and time.monotonic() < until:
+        work_off(database_url, studio, WAITED_FOR)
+    event.remove(engine, "before_cursor_execute", lose)
+
+    assert cut_off
+    assert state(studio, brought.job_id).state == "done"

@@ -74,7 +74,7 @@ def picture(session: Session, data: bytes = b"moths", **fields: object) -> Pictu
 
 def project(session: Session) -> tuple[uuid.UUID, uuid.UUID]:
     """Return a new project's id and its root revision's."""
-    row = add_project(
+    row, _ = add_project(
         session,
         project_id=uuid.uuid4(),
         name="Poster",

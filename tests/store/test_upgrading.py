@@ -19,6 +19,7 @@ from glyphaneme.services import editing, projects
 from glyphaneme.services.studio import Studio, open_studio
 from glyphaneme.store import upgrading
 from glyphaneme.store.database import driver_url, open_database, session_factory
+from glyphaneme.store.rows import ProjectRow
 from glyphaneme.store.uses import list_uses
 
 if TYPE_CHECKING:
@@ -82,7 +83,7 @@ def test_project_of_version_1_opens_and_goes_on(old_url: str, tmp_path: Path) ->
         state = projects.get_project(visit, project)
         assert (
             visit.session.scalar(text("SELECT version_num FROM alembic_version"))
-            == "0009"
+            == "0011"
         )
     wanted = open_composite(steps[-1]["after"])
     assert state.composite == wanted
@@ -146,4 +147,20 @@ def test_pictures_that_old_edits_name_are_known_to_be_used(old_url: str) -> None
     with session_factory(engine)() as session:
         uses = list_uses(session)
     assert [(use.picture_id, use.project_id) for use in uses] == [(used, project)]
+    engine.dispose()
+
+
+def test_names_that_no_file_can_hold_are_replaced(old_url: str) -> None:
+    begun, *_ = map(json.loads, GOLDEN.read_text().splitlines())
+    project = fill(old_url, {**begun, "layers": []}, [])
+    with psycopg.connect(old_url) as connection:
+        connection.execute("UPDATE project SET name = %s", ("Night\x08\ufffe 灯\t",))
+
+    upgrading.prepare_database(old_url)
+
+    engine = open_database(old_url)
+    with session_factory(engine)() as session:
+        found = session.get(ProjectRow, project)
+    assert found is not None
+    assert found.name == "Night\ufffd\ufffd 灯\t"
     engine.dispose()

@@ -437,3 +437,14 @@ def test_while_a_hand_paints_the_subjects_own_colours_stay_and_rest_brings_them_
     after = own_colors(paint, quick=False)
     assert (after.levels[0] != before.levels[0]).any()
     assert own_colors(paint, quick=True) is after
+
+
+def test_what_was_cut_out_is_no_finished_file(
+    client: FlaskClient, studio: Studio, picture: dict
+) -> None:
+    job = find(client, studio, picture)
+
+    answer = client.get(f"/api/exports/{job['id']}/file")
+
+    assert answer.status_code == 404
+    assert "no such finished file" in answer.get_json()["detail"]

@@ -159,6 +159,21 @@ def test_project_begins_once_however_often_it_is_asked_for(client: FlaskClient) 
     assert len(client.get("/api/projects").get_json()["projects"]) == 1
 
 
+@pytest.mark.parametrize(
+    "other", [{"name": "Poster"}, {"canvas": {**CANVAS, "width": 77}}]
+)
+def test_id_that_another_picture_has_begins_nothing(
+    client: FlaskClient, other: dict
+) -> None:
+    body = {"id": str(uuid.uuid4()), "name": "Postcard", "canvas": CANVAS}
+    client.post("/api/projects", json=body)
+
+    answer = client.post("/api/projects", json={**body, **other})
+
+    assert answer.status_code == 409
+    assert "new key" in answer.get_json()["detail"]
+
+
 def test_state_carries_composite_and_sentences(client: FlaskClient) -> None:
     project = begin(client)
 

@@ -12,7 +12,7 @@ import pytest
 from PIL import Image
 
 from glyphaneme.core.render import FrameCache
-from glyphaneme.services.studio import Recent
+from glyphaneme.core.weighed import WeighedCache
 from glyphaneme.web.factory import WebSettings, create_app
 from tests import published_tones as published
 from tests.worktable import Worktable
@@ -70,10 +70,10 @@ def fresh_client(studio: Studio, folder: Path, **changes: Any) -> FlaskClient:
     """Return a client of another process, as it were, that remembers nothing."""
     forgetful = {
         "frames": FrameCache(10**8),
-        "mended": Recent(8),
-        "patched": Recent(10**8),
-        "rough_patches": Recent(8),
-        "rough": Recent(8),
+        "mended": WeighedCache(8),
+        "patched": WeighedCache(10**8),
+        "rough_patches": WeighedCache(8),
+        "rough": WeighedCache(8),
     }
     settings = WebSettings(frozenset({"localhost", "127.0.0.1"}), folder, folder)
     return create_app(replace(studio, **forgetful, **changes), settings).test_client()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from glyphaneme.codecs.drafting import drafted, drop_drafts
 from glyphaneme.codecs.dropping import drop_oldest
 from glyphaneme.codecs.errors import PictureRefusedError, RefusalCode
 from glyphaneme.codecs.frames import encode_frame, encode_thumbnail
@@ -9,7 +10,7 @@ from glyphaneme.codecs.kinds import media_type_of
 from glyphaneme.codecs.mattes import decode_matte, encode_matte
 from glyphaneme.codecs.paintings import load_painting, save_painting
 from glyphaneme.codecs.patches import load_patch, save_patch
-from glyphaneme.codecs.pyramids import let_go, load_pyramid, save_pyramid
+from glyphaneme.codecs.pyramids import held_by, let_go, load_pyramid, save_pyramid
 from glyphaneme.codecs.reading import (
     MAX_PIXELS,
     PictureFacts,
@@ -33,10 +34,13 @@ __all__ = [
     "RefusalCode",
     "Shape",
     "decode_matte",
+    "drafted",
+    "drop_drafts",
     "drop_oldest",
     "encode_frame",
     "encode_matte",
     "encode_thumbnail",
+    "held_by",
     "identify_picture",
     "let_go",
     "load_painting",

@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 import zipfile
-from pathlib import Path
-from tempfile import NamedTemporaryFile
+from typing import TYPE_CHECKING
 
 import numpy as np
 
+from glyphaneme.codecs.drafting import drafted
 from glyphaneme.codecs.headers import reading_headers
 from glyphaneme.core.mask.levels import level_from
 from glyphaneme.core.mask.paintings import Painting
+
+if TYPE_CHECKING:
+    from pathlib import Path
 
 UNEVEN = -1
 """Stands for a channel that has pixels, where the others have their value."""
@@ -29,16 +32,14 @@ def save_painting(place: Path, painting: Painting) -> None:
     tiles = painting.level_at(0).tiles
     both = [one for tile in tiles.values() for one in tile]
     even = [one if isinstance(one, int) else UNEVEN for one in both]
-    place.parent.mkdir(parents=True, exist_ok=True)
-    with NamedTemporaryFile(dir=place.parent, prefix=".draft-", delete=False) as draft:
+    with drafted(place) as draft, draft.open("wb") as file:
         np.savez(
-            draft,
+            file,
             places=np.array(list(tiles), np.int64).reshape(-1, 2),
             even=np.array(even).reshape(-1, 2),
             pixels=np.array([one for one in both if not isinstance(one, int)]),
             strokes=painting.strokes,
         )
-    Path(draft.name).rename(place)
 
 
 def load_painting(place: Path) -> Painting | None:
@@ -59,5 +60,5 @@ def load_painting(place: Path) -> Painting | None:
             corners, even = (kept[name].astype(np.int64) for name in ("places", "even"))
             level = level_from(corners, even, kept["pixels"])
             return Painting(level, int(kept["strokes"]))
-    except (OSError, ValueError, KeyError, zipfile.BadZipFile):
+    except (OSError, EOFError, ValueError, KeyError, zipfile.BadZipFile):
         return None

@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import zipfile
-from pathlib import Path
-from tempfile import NamedTemporaryFile
+from typing import TYPE_CHECKING
 
 import numpy as np
 
+from glyphaneme.codecs.drafting import drafted
 from glyphaneme.codecs.headers import reading_headers
 from glyphaneme.core.mend import Patch
+
+if TYPE_CHECKING:
+    from pathlib import Path
 
 
 def save_patch(place: Path, patch: Patch) -> None:
@@ -22,10 +25,8 @@ def save_patch(place: Path, patch: Patch) -> None:
     patch : Patch
         What to keep.
     """
-    place.parent.mkdir(parents=True, exist_ok=True)
-    with NamedTemporaryFile(dir=place.parent, prefix=".draft-", delete=False) as draft:
-        np.savez(draft, **patch._asdict())
-    Path(draft.name).rename(place)
+    with drafted(place) as draft, draft.open("wb") as file:
+        np.savez(file, **patch._asdict())
 
 
 def load_patch(place: Path) -> Patch | None:
@@ -44,5 +45,5 @@ def load_patch(place: Path) -> Patch | None:
     try:
         with reading_headers, np.load(place) as kept:
             return Patch(**{name: kept[name] for name in Patch._fields})
-    except (OSError, ValueError, KeyError, zipfile.BadZipFile):
+    except (OSError, EOFError, ValueError, KeyError, zipfile.BadZipFile):
         return None

@@ -5,13 +5,16 @@ from __future__ import annotations
 import json
 import mmap
 import shutil
-from pathlib import Path
-from tempfile import mkdtemp
+from typing import TYPE_CHECKING
 
 import numpy as np
 
+from glyphaneme.codecs.drafting import drafted
 from glyphaneme.codecs.headers import reading_headers
 from glyphaneme.core.place import Pyramid
+
+if TYPE_CHECKING:
+    from pathlib import Path
 
 FACTS = "facts.json"
 
@@ -25,17 +28,28 @@ def save_pyramid(folder: Path, pyramid: Pyramid) -> None:
         Where it shall lie; another process may write the same pyramid meanwhile.
     pyramid : Pyramid
         What to keep.
+
+    Raises
+    ------
+    OSError
+        The disk takes no more.
     """
-    folder.parent.mkdir(parents=True, exist_ok=True)
-    draft = Path(mkdtemp(dir=folder.parent, prefix=".draft-"))
-    for number, level in enumerate(pyramid.levels):
-        np.save(draft / f"{number}.npy", level)
-    facts = {"levels": len(pyramid.levels), "opaque": pyramid.opaque}
-    (draft / FACTS).write_text(json.dumps(facts))
     try:
-        draft.rename(folder)
-    except OSError:  # it is there already: pyramids of one picture are all alike
-        shutil.rmtree(draft)
+        _save(folder, pyramid)
+    except OSError:
+        # It may be there already: pyramids of one picture are all alike.
+        if load_pyramid(folder) is None:
+            shutil.rmtree(folder, ignore_errors=True)
+            _save(folder, pyramid)
+
+
+def _save(folder: Path, pyramid: Pyramid) -> None:
+    with drafted(folder) as draft:
+        draft.mkdir()
+        for number, level in enumerate(pyramid.levels):
+            np.save(draft / f"{number}.npy", level)
+        facts = {"levels": len(pyramid.levels), "opaque": pyramid.opaque}
+        (draft / FACTS).write_text(json.dumps(facts))
 
 
 def load_pyramid(folder: Path, *, to_change: bool = False) -> Pyramid | None:
@@ -61,12 +75,30 @@ def load_pyramid(folder: Path, *, to_change: bool = False) -> Pyramid | None:
                 np.load(folder / f"{number}.npy", mmap_mode="c" if to_change else "r")
                 for number in range(facts["levels"])
             )
-    except (OSError, ValueError, KeyError):
+    except (OSError, EOFError, ValueError, KeyError):
         return None
     if to_change:
         # Plain arrays: to let go of the pages of a mapped one would undo its changes.
         levels = tuple(map(np.asarray, levels))
     return Pyramid(levels=levels, opaque=facts["opaque"])
+
+
+def held_by(pyramid: Pyramid) -> int:
+    """Return how much memory a pyramid takes that no file stands behind.
+
+    Parameters
+    ----------
+    pyramid : Pyramid
+        Mapped or not.
+
+    Returns
+    -------
+    int, bytes
+        Of its levels that are not mapped to be read.
+    """
+    return sum(
+        level.nbytes for level in pyramid.levels if not isinstance(level, np.memmap)
+    )
 
 
 def let_go(pyramid: Pyramid) -> None:

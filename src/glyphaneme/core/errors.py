@@ -139,6 +139,16 @@ class MaskCircleError(CoreError):
         self.layer_name = layer_name
 
 
+class LayerPartLimitError(CoreError):
+    """Too many parts of a composite's masks are other layers."""
+
+    def __init__(self, limit: int) -> None:
+        super().__init__(
+            f"at most {limit} parts of all masks together may be other layers"
+        )
+        self.limit = limit
+
+
 class PartMissingError(CoreError):
     """An edit names a part that a mask does not have."""
 

@@ -9,8 +9,9 @@ import uuid
 from concurrent.futures import ThreadPoolExecutor
 from typing import TYPE_CHECKING
 
-from procrastinate import App, PsycopgConnector
+from procrastinate import App, PsycopgConnector, RetryStrategy
 
+from glyphaneme.services.errors import DATABASE_AWAY
 from glyphaneme.services.kinds import WORK
 from glyphaneme.services.sweeping import sweep
 from glyphaneme.services.working import WORK_QUEUE, run_job
@@ -26,6 +27,8 @@ HEARTBEAT_S = 2.0
 # A worker that has not been heard of for so long is taken for dead.
 SILENCE_S = 8.0
 RESCUE_EVERY_S = 4.0
+CUT_OFF = RetryStrategy(wait=1, linear_wait=2, retry_exceptions=DATABASE_AWAY)
+"""What a lost connection cut off is run again; `run_job` says how often."""
 SWEEP_AT = "*/20 * * * *"
 SWEEP_NICENESS = 10
 
@@ -41,7 +44,7 @@ def build_app(database_url: str, studio: Studio) -> App:
     app = App(connector=connector)
 
     for kind, work in WORK.items():
-        app.task(name=kind)(_task(studio, work))
+        app.task(name=kind, retry=CUT_OFF)(_task(studio, work))
 
     @app.periodic(cron=SWEEP_AT)
     @app.task(name="sweep", queue=WORK_QUEUE, queueing_lock="sweep")
@@ -72,6 +75,7 @@ def _task(studio: Studio, work: Work) -> Callable[[str], None]:
 
 def work(database_url: str, studio: Studio) -> None:
     """Run until SIGTERM or SIGINT; work of dead workers is taken up again."""
+    studio.shelf.drop_drafts()
     asyncio.run(_work(build_app(database_url, studio)))
 
 

@@ -292,9 +292,10 @@ def _append(
 ) -> Composite:
     before = composite_at(visit, parent.id)
     require_strokes(visit, edit)
-    keep_strokes(visit, before, edit)
     said = decided(before, edit)
     after = apply(before, said)
+    # Not before: what does not fit leaves nothing behind.
+    keep_strokes(visit, before, edit)
     depth = parent.depth + 1
     added = projects_store.add_revision(
         visit.session,

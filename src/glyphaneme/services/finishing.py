@@ -260,7 +260,12 @@ def finished_file(
         There is no such file, or not yet.
     """
     row = find_job(visit.session, job_id)
-    if row is None or row.result_sha256 is None or row.request is None:
+    if (
+        row is None
+        or row.kind != JobKind.EXPORT
+        or row.state != "done"
+        or row.result_sha256 is None
+    ):
         raise NotThereError("finished file")
     request = ExportRequest.model_validate(row.request)
     file = FinishedFile(

@@ -41,6 +41,7 @@ from glyphaneme.core.document import (
 )
 from glyphaneme.core.document.grouping import box_round, grouped, lifted
 from glyphaneme.core.document.model import MAX_SIDE
+from glyphaneme.core.document.naming import LONGEST_NAME
 from glyphaneme.core.document.tree import require_sound
 from glyphaneme.core.errors import CoreError
 from glyphaneme.core.mask import Raster
@@ -79,7 +80,6 @@ SHEET_NAME = "The sheet"
 MASKS_PICTURE = "Mask"
 """How a picture is called that only masks are made of."""
 USUAL_PPI = (1, 4800)
-LONGEST_NAME = 120
 
 PictureFile = Callable[[str], Iterator[bytes]]
 """Yields the original file of a picture id, piece by piece."""

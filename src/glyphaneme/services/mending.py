@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+import mmap
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
+
+import numpy as np
 
 from glyphaneme.codecs import drop_oldest, load_patch, save_patch
 from glyphaneme.core.mend import lay_patch, patch_for
 from glyphaneme.core.render import Laid, filled_patch, laid
+from glyphaneme.services.studio import MendedPhoto
 
 if TYPE_CHECKING:
     from collections.abc import Callable
@@ -19,6 +23,7 @@ if TYPE_CHECKING:
     from glyphaneme.services.studio import Studio, Visit
 
 MOST_KEPT = 2000
+RGBA_BYTES = 4
 MOST_AT_ONCE = 6000
 """So many pixels, or one place, are filled for one frame; that takes below a second."""
 ROUGHLY_AT_ONCE = 12
@@ -43,9 +48,9 @@ def mended_pyramid(visit: Visit, mended: Mended, digest: str) -> Pyramid:
     studio = visit.studio
     found = studio.mended.get(mended.name)
     if found is not None:
-        return found
+        return found.pyramid
     pyramid = studio.shelf.pyramid_to_change(visit.session, digest)
-    filled = 0
+    filled = changed = 0
     is_whole = True
     for mend, name in zip(mended.mends, mended.patches, strict=True):
         patch = load_patch(_file_of(visit, name))
@@ -56,8 +61,11 @@ def mended_pyramid(visit: Visit, mended: Mended, digest: str) -> Pyramid:
             patch = _found(visit, name, mend, pyramid)
             filled += len(patch.rows)
         lay_patch(pyramid.levels, patch)
+        changed += _changed_by(patch)
     studio.rough.put(mended.name, not is_whole)
-    return studio.mended.put(mended.name, pyramid) if is_whole else pyramid
+    if is_whole:
+        studio.mended.put(mended.name, MendedPhoto(pyramid, changed))
+    return pyramid
 
 
 def patch_laid(
@@ -103,6 +111,19 @@ def is_rough(visit: Visit, assets: Assets) -> bool:
         one.is_rough if isinstance(one, Laid) else visit.studio.rough.get(name)
         for name, one in assets.items()
     )
+
+
+def _changed_by(patch: Patch) -> int:
+    """Return how many bytes of a mapped picture are no longer those of its file.
+
+    They count by pages, of each row that is changed at full size; the smaller sizes
+    have as many rows together.
+    """
+    if not len(patch.rows):
+        return 0
+    wide = int(np.ptp(patch.columns)) * RGBA_BYTES
+    rows = len(np.unique(patch.rows))
+    return 2 * rows * (wide // mmap.PAGESIZE + 2) * mmap.PAGESIZE
 
 
 def _rough(studio: Studio, name: str, mend: Mend, pyramid: Pyramid) -> Patch:

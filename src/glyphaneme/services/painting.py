@@ -68,7 +68,7 @@ def drafted_stroke(visit: Visit, before: Composite, edit: Edit) -> Edit:
         under = painting_at(visit, previous) if previous else NO_PAINTING
         earlier = studio.underway.get(edit.part_id)
         underway = studio.underway.put(edit.part_id, painted_on(under, stroke, earlier))
-        studio.drafts.put(named, underway.painting)
+        visit.painted[named] = studio.drafts.put(named, underway.painting)
     return edit.naming(previous, named, stroke)
 
 
@@ -124,7 +124,15 @@ def keep_named(visit: Visit, strokes: Iterable[NamedStroke]) -> None:
 
 
 def _known(visit: Visit, stroke_id: str) -> Painting | None:
-    return visit.studio.paintings.get(stroke_id) or visit.studio.drafts.get(stroke_id)
+    """Return what strokes leave where that is at hand, and hold it for this visit."""
+    found = (
+        visit.painted.get(stroke_id)
+        or visit.studio.paintings.get(stroke_id)
+        or visit.studio.drafts.get(stroke_id)
+    )
+    if found is not None:
+        visit.painted[stroke_id] = found
+    return found
 
 
 def _place(visit: Visit, stroke_id: str) -> Path:

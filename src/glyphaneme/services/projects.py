@@ -5,7 +5,7 @@ from __future__ import annotations
 import uuid
 from contextlib import suppress
 from datetime import datetime
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from pydantic import BaseModel, ConfigDict
 
@@ -14,7 +14,7 @@ from glyphaneme.core.edits import apply, open_edit
 from glyphaneme.core.render import all_needed
 from glyphaneme.core.wording import describe, describe_canvas
 from glyphaneme.core.wording.sentences import Part, Touch
-from glyphaneme.services.errors import NotThereError
+from glyphaneme.services.errors import KeyReusedError, NotThereError
 from glyphaneme.store import projects as projects_store
 from glyphaneme.store.notices import notify
 from glyphaneme.store.uses import replace_uses
@@ -96,17 +96,31 @@ def begin_project(
     name: str,
     composite: Composite,
     label: str = "Begun",
+    asked: dict[str, Any] | None = None,
 ) -> ProjectRow:
-    """Begin a picture, mostly an empty one; with the same id, it is begun once."""
-    row = projects_store.add_project(
+    """Begin a picture, mostly an empty one; with the same id, it is begun once.
+
+    `asked` is what somebody asked for, by which the same request is known again; None
+    where the id is a new one.
+
+    Raises
+    ------
+    KeyReusedError
+        A picture has that id that was begun otherwise.
+    """
+    row, added = projects_store.add_project(
         visit.session,
         project_id=project_id,
         name=name,
         snapshot=store_composite(composite),
         label=label,
+        begun_as=asked,
     )
-    note_uses(visit, project_id, composite)
-    notify(visit.session, {"kind": "wall"})
+    if added:
+        note_uses(visit, project_id, composite)
+        notify(visit.session, {"kind": "wall"})
+    elif row.begun_as is not None and row.begun_as != asked:
+        raise KeyReusedError
     return row
 
 

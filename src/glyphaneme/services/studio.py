@@ -4,24 +4,28 @@ from __future__ import annotations
 
 import shutil
 import tempfile
-from collections import OrderedDict
-from contextlib import closing, contextmanager
+from contextlib import contextmanager
 from dataclasses import dataclass, field, fields
 from pathlib import Path
 from threading import Lock
-from typing import TYPE_CHECKING, Generic, TypeVar
+from typing import TYPE_CHECKING, NamedTuple, Protocol
 
 import numpy as np
 
 from glyphaneme.codecs import (
+    drafted,
+    drop_drafts,
     drop_oldest,
     encode_thumbnail,
+    held_by,
     load_pyramid,
     read_picture,
     save_pyramid,
 )
 from glyphaneme.core.place import Pyramid, build_pyramid
 from glyphaneme.core.render import FrameCache
+from glyphaneme.core.values import memory_of
+from glyphaneme.core.weighed import ENTRY, WeighedCache
 from glyphaneme.services.library import Library
 from glyphaneme.services.networks import Networks
 from glyphaneme.services.resting import Activity
@@ -29,7 +33,7 @@ from glyphaneme.store.blobs import blob_pieces
 
 if TYPE_CHECKING:
     import uuid
-    from collections.abc import Callable, Hashable, Iterable, Iterator
+    from collections.abc import Hashable, Iterable, Iterator
 
     from sqlalchemy.orm import Session, sessionmaker
 
@@ -40,68 +44,29 @@ if TYPE_CHECKING:
     from glyphaneme.core.mend import Patch
     from glyphaneme.core.render import Laid
 
-KeyT = TypeVar("KeyT")
-ValueT = TypeVar("ValueT")
-
-FRAME_BYTES_KEPT = 256 * 1024 * 1024
+MIB = 2**20
+FRAME_BYTES_KEPT = 256 * MIB
 STATES_KEPT = 512
+STATE_BYTES_KEPT = 96 * MIB
 PYRAMIDS_KEPT = 256
-EVIDENCE_BYTES_KEPT = 192 * 1024 * 1024
-PAINTED_BYTES_KEPT = 512 * 1024 * 1024
+EVIDENCE_BYTES_KEPT = 192 * MIB
+PAINTED_BYTES_KEPT = 512 * MIB
 """Paintings that come of one another share most of it, and are counted each whole."""
-DRAFTS_KEPT = 4
-OWN_COLORS_SHOWN = 8
-MENDED_KEPT = 8
-PATCHED_BYTES_KEPT = 96 * 1024 * 1024
+DRAFT_BYTES_KEPT = 192 * MIB
+"""The same holds for strokes that are under way."""
+OWN_COLOR_BYTES_KEPT = 192 * MIB
+MENDED_BYTES_KEPT = 256 * MIB
+PATCHED_BYTES_KEPT = 96 * MIB
+ROUGH_BYTES_KEPT = 48 * MIB
 OWN_COLORS_KEPT = 24
-RASTER_BYTES_KEPT = 256 * 1024 * 1024
+RASTER_BYTES_KEPT = 256 * MIB
+QUICK_BYTES_KEPT = 48 * MIB
+MAPPING = MIB
+"""What a pyramid counts as that is mapped: no memory of its own, but open files."""
 NO_FOLDER = Path("no-folder")
 """Where nothing lies."""
 OWNER = "owner"
 """Who works at it, as long as there are no accounts."""
-
-
-class Recent(Generic[KeyT, ValueT]):
-    """A mapping that forgets what was not asked for lately; safe between threads.
-
-    It keeps values that weigh no more than `limit` together, and the newest always;
-    each weighs one unless told otherwise.
-    """
-
-    def __init__(
-        self, limit: int, weigh: Callable[[ValueT], int] = lambda _value: 1
-    ) -> None:
-        self._limit = limit
-        self._weigh = weigh
-        self._values: OrderedDict[KeyT, tuple[ValueT, int]] = OrderedDict()
-        self._weight = 0
-        self._lock = Lock()
-
-    def get(self, key: KeyT) -> ValueT | None:
-        """Return what was put under a key, if it is still kept."""
-        with self._lock:
-            if key not in self._values:
-                return None
-            self._values.move_to_end(key)
-            return self._values[key][0]
-
-    def put(self, key: KeyT, value: ValueT) -> ValueT:
-        """Keep a value, and return it."""
-        weight = self._weigh(value)
-        with self._lock:
-            _, before = self._values.pop(key, (None, 0))
-            self._values[key] = value, weight
-            self._weight += weight - before
-            while self._weight > self._limit and len(self._values) > 1:
-                _, (_, gone) = self._values.popitem(last=False)
-                self._weight -= gone
-        return value
-
-    def clear(self) -> None:
-        """Forget everything."""
-        with self._lock:
-            self._values.clear()
-            self._weight = 0
 
 
 class PixelShelf:
@@ -109,7 +74,9 @@ class PixelShelf:
 
     def __init__(self, folder: Path) -> None:
         self._folder = folder
-        self._mapped: Recent[str, Pyramid] = Recent(PYRAMIDS_KEPT)
+        self._mapped: WeighedCache[str, Pyramid] = WeighedCache(
+            PYRAMIDS_KEPT * MAPPING, _weight_of
+        )
         self._building = Lock()
 
     def pyramid(self, session: Session, sha256: str) -> Pyramid:
@@ -146,12 +113,8 @@ class PixelShelf:
         if place.exists():
             return place.read_bytes()
         data = encode_thumbnail(self.pyramid(session, sha256))
-        place.parent.mkdir(parents=True, exist_ok=True)
-        with closing(
-            tempfile.NamedTemporaryFile(dir=place.parent, delete=False)
-        ) as draft:
-            draft.write(data)
-        Path(draft.name).rename(place)
+        with drafted(place) as draft:
+            draft.write_bytes(data)
         return data
 
     def own_colors(self, name: str) -> Pyramid | None:
@@ -183,12 +146,42 @@ class PixelShelf:
         """Keep nothing mapped into memory; it is mapped again when it is asked for."""
         self._mapped.clear()
 
+    def drop_drafts(self) -> None:
+        """Delete what killed processes had begun to write."""
+        drop_drafts(self._folder)
+
     def forget(self, sha256: str) -> None:
         """Drop what was derived from a picture that was not kept after all."""
         shutil.rmtree(self._place(sha256), ignore_errors=True)
 
     def _place(self, sha256: str) -> Path:
         return self._folder / "pyramids" / sha256[:2] / sha256
+
+
+class Sized(Protocol):
+    """Whatever knows how much memory it takes."""
+
+    @property
+    def nbytes(self) -> int:
+        """How many bytes."""
+
+
+def _bytes_of(value: Sized) -> int:
+    return value.nbytes + ENTRY
+
+
+def _weight_of(pyramid: Pyramid) -> int:
+    return held_by(pyramid) + MAPPING
+
+
+class MendedPhoto(NamedTuple):
+    """A photo's pixels with places mended, and how much memory these take.
+
+    It shares with its file what is not changed.
+    """
+
+    pyramid: Pyramid
+    nbytes: int
 
 
 @dataclass(frozen=True)
@@ -199,57 +192,68 @@ class Studio:
     shelf: PixelShelf
     is_waited_for: bool = False
     """Whether somebody looks on: what takes long may be rough at first."""
-    states: Recent[uuid.UUID, Composite] = field(
-        default_factory=lambda: Recent(STATES_KEPT)
+    states: WeighedCache[uuid.UUID, Composite] = field(
+        default_factory=lambda: WeighedCache(STATE_BYTES_KEPT, memory_of)
     )
+    """The composite of a revision."""
     frames: FrameCache = field(default_factory=lambda: FrameCache(FRAME_BYTES_KEPT))
     # What never changes once it is there: frame after frame need not ask for it again.
-    projects: Recent[uuid.UUID, uuid.UUID] = field(
-        default_factory=lambda: Recent(STATES_KEPT)
+    projects: WeighedCache[uuid.UUID, uuid.UUID] = field(
+        default_factory=lambda: WeighedCache(STATES_KEPT)
     )
     """The project of a revision."""
-    paintings: Recent[str, Painting] = field(
-        default_factory=lambda: Recent(PAINTED_BYTES_KEPT, lambda one: one.nbytes)
+    paintings: WeighedCache[str, Painting] = field(
+        default_factory=lambda: WeighedCache(PAINTED_BYTES_KEPT, _bytes_of)
     )
     """What strokes leave, by the id of the last one."""
-    drafts: Recent[str, Painting] = field(default_factory=lambda: Recent(DRAFTS_KEPT))
+    drafts: WeighedCache[str, Painting] = field(
+        default_factory=lambda: WeighedCache(DRAFT_BYTES_KEPT, _bytes_of)
+    )
     """The same for strokes that are under way."""
-    underway: Recent[str, Underway] = field(default_factory=lambda: Recent(DRAFTS_KEPT))
+    underway: WeighedCache[str, Underway] = field(
+        default_factory=lambda: WeighedCache(DRAFT_BYTES_KEPT, _bytes_of)
+    )
     """Strokes that are under way, by the part that they are painted in."""
-    rasters: Recent[str, Raster] = field(
-        default_factory=lambda: Recent(RASTER_BYTES_KEPT, lambda one: 2 * one.nbytes)
+    rasters: WeighedCache[str, Raster] = field(
+        default_factory=lambda: WeighedCache(RASTER_BYTES_KEPT, _bytes_of)
     )
-    """Parts of masks that are pixels; counted with the smaller sizes to come."""
-    mended: Recent[str, Pyramid] = field(default_factory=lambda: Recent(MENDED_KEPT))
-    """Photos with places mended, which share with their files what is not changed."""
-    patched: Recent[str, Laid] = field(
-        default_factory=lambda: Recent(PATCHED_BYTES_KEPT, lambda one: one.nbytes)
-    )
-    """What fills places that layers mend of what lies beneath them."""
-    rough_patches: Recent[str, Laid] = field(
-        default_factory=lambda: Recent(STATES_KEPT)
-    )
-    """The same for those that are filled roughly as yet."""
-    rough_fills: Recent[str, Patch] = field(default_factory=lambda: Recent(STATES_KEPT))
-    """The same for places of a photo itself."""
-    rough: Recent[str, bool] = field(default_factory=lambda: Recent(STATES_KEPT))
-    """Whether some places of a mended photo are filled roughly as yet."""
-    own_colors: Recent[Hashable, Pyramid] = field(
-        default_factory=lambda: Recent(OWN_COLORS_SHOWN)
-    )
-    """Photos with own colours as they were shown last, whatever was painted since."""
-    quick_rasters: Recent[str, Raster] = field(
-        default_factory=lambda: Recent(DRAFTS_KEPT)
+    """Parts of masks that are pixels, by name."""
+    quick_rasters: WeighedCache[str, Raster] = field(
+        default_factory=lambda: WeighedCache(QUICK_BYTES_KEPT, _bytes_of)
     )
     """The same for those that are being changed, made of smaller pictures."""
-    evidence: Recent[object, Evidence] = field(
-        default_factory=lambda: Recent(EVIDENCE_BYTES_KEPT, lambda one: one.nbytes)
+    mended: WeighedCache[str, MendedPhoto] = field(
+        default_factory=lambda: WeighedCache(MENDED_BYTES_KEPT, _bytes_of)
+    )
+    """Photos with places mended, by name."""
+    patched: WeighedCache[str, Laid] = field(
+        default_factory=lambda: WeighedCache(PATCHED_BYTES_KEPT, _bytes_of)
+    )
+    """What fills places that layers mend of what lies beneath them, by name."""
+    rough_patches: WeighedCache[str, Laid] = field(
+        default_factory=lambda: WeighedCache(ROUGH_BYTES_KEPT, _bytes_of)
+    )
+    """The same for those that are filled roughly as yet."""
+    rough_fills: WeighedCache[str, Patch] = field(
+        default_factory=lambda: WeighedCache(ROUGH_BYTES_KEPT, _bytes_of)
+    )
+    """The same for places of a photo itself."""
+    rough: WeighedCache[str, bool] = field(
+        default_factory=lambda: WeighedCache(STATES_KEPT)
+    )
+    """Whether some places of a mended photo are filled roughly as yet."""
+    own_colors: WeighedCache[Hashable, Pyramid] = field(
+        default_factory=lambda: WeighedCache(OWN_COLOR_BYTES_KEPT, _weight_of)
+    )
+    """Photos with own colours as they were shown last, whatever was painted since."""
+    evidence: WeighedCache[object, Evidence] = field(
+        default_factory=lambda: WeighedCache(EVIDENCE_BYTES_KEPT, _bytes_of)
     )
     """What was learned of pictures that something is cut out of."""
     networks: Networks = field(default_factory=lambda: Networks(()))
     library: Library = field(default_factory=lambda: Library(NO_FOLDER))
-    digests: Recent[uuid.UUID, str] = field(
-        default_factory=lambda: Recent(PYRAMIDS_KEPT)
+    digests: WeighedCache[uuid.UUID, str] = field(
+        default_factory=lambda: WeighedCache(PYRAMIDS_KEPT)
     )
     """The SHA-256 of a picture's file, by the picture's id."""
     activity: Activity = field(default_factory=Activity)
@@ -261,7 +265,7 @@ class Studio:
         self.networks.let_go()
         for one in fields(self):
             kept = getattr(self, one.name)
-            if isinstance(kept, Recent):
+            if isinstance(kept, WeighedCache):
                 kept.clear()
 
     @contextmanager
@@ -284,6 +288,8 @@ class Visit:
     who: str
     session: Session
     studio: Studio
+    painted: dict[str, Painting] = field(default_factory=dict)
+    """What unsaved strokes leave: what a visit made, it finds again."""
 
 
 def stream_file(studio: Studio, sha256: str) -> Iterator[bytes]:

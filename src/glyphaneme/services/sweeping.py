@@ -17,11 +17,12 @@ MOST_ROUNDS = 1000
 
 
 def sweep(studio: Studio) -> None:
-    """Drop old finished files, and bytes that nothing refers to.
+    """Drop old finished files, bytes that nothing refers to, and what was left behind.
 
     In small transactions, so that no one waits for it; it may run at any time and in
     several processes at once.
     """
+    studio.shelf.drop_drafts()
     before = datetime.now(UTC) - timedelta(days=DAYS_KEPT)
     with studio.sessions.begin() as session:
         sweeping.drop_ended_jobs(session, before=before)

@@ -8,7 +8,7 @@ from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict
 
-from glyphaneme.core.document.model import LONGEST_NAME
+from glyphaneme.core.document.naming import LONGEST_NAME
 from glyphaneme.services.errors import TooManyVersionsError
 from glyphaneme.services.projects import (
     begin_project,
@@ -106,6 +106,8 @@ def copy_project(
     ------
     NotThereError
         There is no such project, or no such moment of it.
+    KeyReusedError
+        A picture has that id that was begun otherwise.
     """
     project = require_project(visit, project_id)
     moment = require_revision(visit, project_id, revision_id or project.head_id)
@@ -117,6 +119,11 @@ def copy_project(
         name=name or _joined(project.name, after),
         composite=composite_at(visit, moment.id),
         label=f"Begun from {project.name}",
+        asked={
+            "copy_of": str(project_id),
+            "moment": None if revision_id is None else str(revision_id),
+            "name": name,
+        },
     )
 
 

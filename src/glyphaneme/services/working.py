@@ -12,6 +12,7 @@ from pydantic import BaseModel, ConfigDict
 
 from glyphaneme.codecs import PictureRefusedError
 from glyphaneme.services.errors import (
+    DATABASE_AWAY,
     JobCancelledError,
     KeyReusedError,
     NotThereError,
@@ -38,9 +39,9 @@ WORK_QUEUE = WAITED_FOR
 REPORT_EVERY_S = 0.15
 MAX_ATTEMPTS = 3
 WORN_OUT = (
-    f"This was begun {MAX_ATTEMPTS} times, and each time the process that worked on it "
-    "died. It may be too large for this machine: try a smaller size. Nothing you made "
-    "is lost."
+    f"This was begun {MAX_ATTEMPTS} times, and each time it was cut off: the process "
+    "that worked on it died, or the database went away. It may be too large for this "
+    "machine: try a smaller size. Nothing you made is lost."
 )
 
 JobState = Literal["waiting", "running", "done", "failed", "cancelled"]
@@ -201,7 +202,15 @@ def run_job(
 ) -> None:
     """Run a job's work from start to end, and record how it ended.
 
-    A job that a dead worker left half done is run again, some times.
+    A job that was cut off half done is run again, some times: by a dead worker, or by
+    the database.
+
+    Raises
+    ------
+    DATABASE_AWAY
+        It is to be run again.
+    Exception
+        Whatever else went wrong.
     """
     with studio.sessions.begin() as session:
         row = jobs_store.begin_attempt(session, job_id)
@@ -219,6 +228,9 @@ def run_job(
         log.info("job stopped", extra={"action": "job_stopped", "job": str(job_id)})
     except (ServiceError, PictureRefusedError) as cause:
         _fail(studio, job_id, attempt, str(cause))
+    except DATABASE_AWAY:
+        log.warning("job cut off", extra={"action": "job_cut_off", "job": str(job_id)})
+        raise
     except Exception:
         _fail(
             studio,

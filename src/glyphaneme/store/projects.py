@@ -41,11 +41,18 @@ def add_project(
     name: str,
     snapshot: dict[str, Any],
     label: str,
-) -> ProjectRow:
-    """Add a project with its root revision; a repeated id returns what is there."""
+    begun_as: dict[str, Any] | None = None,
+) -> tuple[ProjectRow, bool]:
+    """Add a project with its root revision, or return the one whose id it has.
+
+    True if it was added.
+    """
     root_id = uuid.uuid4()
-    project = ProjectRow(id=project_id, name=name, head_id=root_id, tip_id=root_id)
-    if insert_once(session, project) is not None:
+    project = ProjectRow(
+        id=project_id, name=name, head_id=root_id, tip_id=root_id, begun_as=begun_as
+    )
+    added = insert_once(session, project) is not None
+    if added:
         root = RevisionRow(
             id=root_id,
             project_id=project_id,
@@ -54,7 +61,7 @@ def add_project(
             label=label,
         )
         insert_once(session, root)
-    return session.get_one(ProjectRow, project_id)
+    return session.get_one(ProjectRow, project_id), added
 
 
 def find_project(session: Session, project_id: uuid.UUID) -> ProjectRow | None:

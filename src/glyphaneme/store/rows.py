@@ -148,6 +148,9 @@ class ProjectRow(Base):
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
     changed_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
     removed_at: Mapped[datetime | None]
+    begun_as: Mapped[dict[str, Any] | None]
+    """What was asked for when it was begun; None for those begun before this was kept,
+    and those that nobody can ask for again."""
 
 
 class PictureUseRow(Base):

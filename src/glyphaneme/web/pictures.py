@@ -8,7 +8,7 @@ from flask import Response
 from flask_openapi3 import FileStorage
 from pydantic import BaseModel, ConfigDict
 
-from glyphaneme.core.document.model import Name
+from glyphaneme.core.document.naming import Name
 from glyphaneme.services import pictures
 from glyphaneme.services.pictures import BroughtIn, Picture
 from glyphaneme.web.describing import blueprint

@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.core.blend import MODE_GROUPS, BlendMode
 from glyphaneme.core.document import Canvas, Composite
-from glyphaneme.core.document.model import Name
+from glyphaneme.core.document.naming import Name
 from glyphaneme.core.edits import Edit
 from glyphaneme.services import editing, opening, projects
 from glyphaneme.services.editing import EditAnswer, History
@@ -130,6 +130,7 @@ def post_project(body: NewProject) -> tuple[dict[str, Any], int]:
             project_id=body.id,
             name=body.name,
             composite=Composite(canvas=body.canvas),
+            asked=body.model_dump(mode="json", exclude={"id"}),
         )
         state = projects.get_project(visit, body.id)
     return state.model_dump(mode="json"), 201

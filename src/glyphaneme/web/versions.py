@@ -7,7 +7,7 @@ from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from glyphaneme.core.document.model import Name
+from glyphaneme.core.document.naming import Name
 from glyphaneme.services import projects, versions
 from glyphaneme.services.projects import ProjectState
 from glyphaneme.services.versions import Version

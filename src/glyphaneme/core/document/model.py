@@ -13,6 +13,7 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.color import Color
 from glyphaneme.core.document.gradients import Gradient, Opacity
+from glyphaneme.core.document.naming import Name
 from glyphaneme.core.effect import Effects
 from glyphaneme.core.errors import (
     GroupStretchedError,
@@ -37,11 +38,6 @@ MAX_DEPTH = 8
 
 LayerId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
 PictureId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
-LONGEST_NAME = 120
-# Without the one character that no database keeps in a text.
-Name = Annotated[
-    str, Field(min_length=1, max_length=LONGEST_NAME, pattern=r"^[^\x00]+$")
-]
 Pixels = Annotated[int, Field(ge=1, le=MAX_SIDE)]
 Extent = Annotated[int, Field(ge=1)]
 Mends = Annotated[tuple[Mend, ...], Field(max_length=MAX_MENDS)]

@@ -11,11 +11,11 @@ from glyphaneme.core.document.model import (
     Layer,
     members_of,
 )
+from glyphaneme.core.document.reading import require_readable
 from glyphaneme.core.errors import (
     DepthLimitError,
     LayerExistsError,
     LayerLimitError,
-    MaskCircleError,
 )
 from glyphaneme.core.values import with_fields
 
@@ -23,8 +23,6 @@ if TYPE_CHECKING:
     from collections.abc import Callable, Iterator
 
 Layers = tuple[Layer, ...]
-MAX_READ = 2 * MAX_DEPTH
-"""How many layers in a row masks may read, and groups hold."""
 
 
 def replaced(
@@ -95,8 +93,8 @@ def require_sound(layers: Layers) -> None:
         There are too many.
     DepthLimitError
         Groups lie too deep in one another.
-    MaskCircleError
-        A layer's mask comes back to the layer itself, or reads too many in a row.
+    LayerPartLimitError, MaskCircleError
+        As `require_readable` says.
     """
     ids = list(_ids_in(layers))
     if len(ids) > MAX_LAYERS:
@@ -105,7 +103,7 @@ def require_sound(layers: Layers) -> None:
         raise LayerExistsError(next(one for one in ids if ids.count(one) > 1))
     if _depth_of(layers) > MAX_DEPTH:
         raise DepthLimitError(MAX_DEPTH)
-    _require_no_circle(layers)
+    require_readable(_each_of(layers))
 
 
 def _ids_in(layers: Layers) -> Iterator[str]:
@@ -120,39 +118,7 @@ def _depth_of(layers: Layers) -> int:
     return max((1 + _depth_of(group.layers) for group in groups), default=0)
 
 
-def _require_no_circle(layers: Layers) -> None:
-    """Follow what masks read, and what groups hold, from every layer that has a mask.
-
-    Raises
-    ------
-    MaskCircleError
-        One comes back to where it began, or reads too many in a row.
-    """
-    by_id = {layer.id: layer for layer in _each_of(layers)}
-    read = {layer.id: _read_by(layer) for layer in by_id.values()}
-    if not any(read.values()):
-        return
-
-    def follow(layer_id: str, above: tuple[str, ...]) -> None:
-        if layer_id in above or len(above) > MAX_READ:
-            raise MaskCircleError(by_id[above[0]].name)
-        layer = by_id[layer_id]
-        inside = [member.id for member in members_of(layer)]
-        for other in (*read[layer_id], *inside):
-            if other in by_id:
-                follow(other, (*above, layer_id))
-
-    for layer_id, others in read.items():
-        if others:
-            follow(layer_id, ())
-
-
 def _each_of(layers: Layers) -> Iterator[Layer]:
     for layer in layers:
         yield layer
         yield from _each_of(members_of(layer))
-
-
-def _read_by(layer: Layer) -> list[str]:
-    parts = layer.mask.parts if layer.mask else ()
-    return [layer_id for part in parts for layer_id in part.reads.layers]

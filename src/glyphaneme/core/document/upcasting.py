@@ -16,7 +16,8 @@ from __future__ import annotations
 
 from typing import Any
 
-from glyphaneme.core.document.model import LONGEST_NAME, SCHEMA_VERSION, Composite
+from glyphaneme.core.document.model import SCHEMA_VERSION, Composite
+from glyphaneme.core.document.naming import LONGEST_NAME
 from glyphaneme.core.errors import NewerVersionError, NoCompositeError
 from glyphaneme.core.place import kept_position
 from glyphaneme.core.place.span import GREATEST_LENGTH

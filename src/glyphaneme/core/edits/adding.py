@@ -15,12 +15,12 @@ from glyphaneme.core.document.model import (
     GradientLayer,
     LayerId,
     MendingLayer,
-    Name,
     PhotoLayer,
     PictureId,
     Pixels,
     ToningLayer,
 )
+from glyphaneme.core.document.naming import Name
 from glyphaneme.core.document.tree import inserted
 from glyphaneme.core.edits.base import EditBase
 from glyphaneme.core.place import Placement, fit_placement

@@ -8,13 +8,8 @@ from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.color import Color
 from glyphaneme.core.document.changing import require_unlocked, with_instead
 from glyphaneme.core.document.grouping import box_round, grouped
-from glyphaneme.core.document.model import (
-    Box,
-    ColorLayer,
-    LayerId,
-    Name,
-    PlacedLayer,
-)
+from glyphaneme.core.document.model import Box, ColorLayer, LayerId, PlacedLayer
+from glyphaneme.core.document.naming import Name
 from glyphaneme.core.edits.base import LayerEdit
 from glyphaneme.core.errors import NoSuchWorkError
 from glyphaneme.core.mask import Join, LayerPart, Mask, PaintedPart, PartId

@@ -7,13 +7,8 @@ from typing import TYPE_CHECKING, Literal, Self
 
 from glyphaneme.core.document.changing import with_instead
 from glyphaneme.core.document.grouping import shifted
-from glyphaneme.core.document.model import (
-    LONGEST_NAME,
-    ChangingLayer,
-    GroupLayer,
-    LayerId,
-    Name,
-)
+from glyphaneme.core.document.model import ChangingLayer, GroupLayer, LayerId
+from glyphaneme.core.document.naming import LONGEST_NAME, Name
 from glyphaneme.core.edits.base import LayerEdit
 from glyphaneme.core.place.limits import Position
 from glyphaneme.core.values import with_fields

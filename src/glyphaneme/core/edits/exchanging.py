@@ -6,7 +6,8 @@ from typing import TYPE_CHECKING, Any, Literal
 
 from glyphaneme.core.document.changing import require_unlocked, with_layer_fields
 from glyphaneme.core.document.exchanging import exchanged
-from glyphaneme.core.document.model import Name, PhotoLayer, PictureId, Pixels
+from glyphaneme.core.document.model import PhotoLayer, PictureId, Pixels
+from glyphaneme.core.document.naming import Name
 from glyphaneme.core.edits.base import LayerEdit
 from glyphaneme.core.errors import NoSuchWorkError
 

@@ -15,7 +15,8 @@ from glyphaneme.core.document.grouping import (
     with_effects,
     with_tones,
 )
-from glyphaneme.core.document.model import MAX_LAYERS, Box, GroupLayer, LayerId, Name
+from glyphaneme.core.document.model import MAX_LAYERS, Box, GroupLayer, LayerId
+from glyphaneme.core.document.naming import Name
 from glyphaneme.core.edits.base import EditBase, LayerEdit
 from glyphaneme.core.errors import NoSuchWorkError, NotTogetherError
 from glyphaneme.core.values import with_fields

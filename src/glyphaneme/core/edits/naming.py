@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any, ClassVar, Literal
 
-from glyphaneme.core.document.model import Name
+from glyphaneme.core.document.naming import Name
 from glyphaneme.core.edits.base import FieldEdit
 
 if TYPE_CHECKING:

@@ -33,6 +33,8 @@ SHAPE = (TILE_STRIDE, TILE_STRIDE)
 WHOLE = 65535
 SPARE = 4
 """Tiles of room on every side, so that the next stroke has it."""
+ENTRY = 256
+"""Bytes of a tile's place among others."""
 BATCH = 64
 """How many tiles are written at a time."""
 
@@ -82,8 +84,10 @@ class Level:
 
     @property
     def nbytes(self) -> int:
-        """How much memory its pixels take."""
-        return int(np.count_nonzero(self.places >= 0)) * TILE_BYTES
+        """How much memory it takes: the pixels of its tiles, and what finds them."""
+        pixels = int(np.count_nonzero(self.places >= 0)) * TILE_BYTES
+        finding = self.places.nbytes + self.extremes.nbytes + ENTRY * len(self.tiles)
+        return pixels + finding
 
     @property
     def reach(self) -> Area:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, field
+from threading import Lock
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -25,6 +26,8 @@ LEVELS = 6
 
 class Painting:
     """What strokes leave, at full, half, quarter … size; replaced whole, never changed.
+
+    Safe to use from several threads: a size that is made is made once.
 
     With c covered and s shown of that, what was m before is m (1 - c) + s after. Sizes
     are made when they are first asked for; what comes of another painting has those
@@ -52,13 +55,19 @@ class Painting:
     ) -> None:
         self.strokes = strokes
         self._levels = {0: level}
+        self._lock = Lock()
         if before is not None:
             self._take_over(before, touched)
 
     @property
     def nbytes(self) -> int:
-        """How much memory it takes."""
-        return sum(level.nbytes for level in self._levels.values())
+        """How much memory it takes at most, with all the sizes that may be asked for.
+
+        A halved tile holds four, and borders of others: all take as much as the first.
+        """
+        finest, *coarser = self.levels.values()
+        made = sum(level.nbytes for level in coarser)
+        return finest.nbytes + max(made, finest.nbytes)
 
     def level_for(self, pixel: float) -> tuple[int, Level]:
         """Choose the level that is not blown up.
@@ -90,22 +99,23 @@ class Painting:
         Level
             Made where it is not at hand.
         """
-        if place not in self._levels:
-            finer = self.level_at(place - 1)
-            wanted = _coarser(finer.tiles)
-            self._levels[place] = _halved(finer, NOTHING_PAINTED, wanted)
-        return self._levels[place]
+        with self._lock:
+            while len(self._levels) <= place:
+                finer = self._levels[len(self._levels) - 1]
+                made = _halved(finer, NOTHING_PAINTED, _coarser(finer.tiles))
+                self._levels[len(self._levels)] = made
+            return self._levels[place]
 
     @property
     def levels(self) -> Mapping[int, Level]:
-        """Those that are at hand, by how often each is halved."""
-        return self._levels
+        """Those that are at hand now, by how often each is halved."""
+        with self._lock:
+            return dict(self._levels)
 
     def _take_over(self, before: Painting, touched: Collection[At]) -> None:
-        for place in range(1, len(before.levels)):
+        for place, old in list(before.levels.items())[1:]:
             touched = _coarser(touched)
-            finer, old = self._levels[place - 1], before.levels[place]
-            self._levels[place] = _halved(finer, old, touched)
+            self._levels[place] = _halved(self._levels[place - 1], old, touched)
 
 
 NO_PAINTING = Painting()
@@ -126,6 +136,12 @@ class Underway:
     covered: Mapping[At, Covered] = field(repr=False)
     last: Collection[At] = field(repr=False)
     """Tiles that the last segment touches."""
+
+    @property
+    def nbytes(self) -> int:
+        """How much memory it takes, with what it leaves."""
+        covered = sum(one.nbytes for one in self.covered.values())
+        return self.painting.nbytes + covered
 
     def goes_on(self, under: Painting, stroke: Stroke) -> bool:
         """Tell whether another stroke is this one with more points.

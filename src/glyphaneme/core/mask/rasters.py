@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from threading import Lock
 from typing import TYPE_CHECKING
 
 import cv2
@@ -32,6 +33,8 @@ MOST_PIXELS = 16_000_000
 class Raster:
     """How much of each pixel shows, at halving sizes, each made when it is asked for.
 
+    Safe to use from several threads: what is made is made once.
+
     Parameters
     ----------
     values : (H, W) uint8
@@ -45,12 +48,16 @@ class Raster:
         self.share = share
         self._values = [values]
         self._planes: dict[int, Plane] = {}
+        self._lock = Lock()
 
     @property
     def nbytes(self) -> int:
-        """About how much memory it takes."""
-        planes = sum(plane.nbytes for plane in list(self._planes.values()))
-        return planes + sum(values.nbytes for values in self._values)
+        """How much memory it takes at most, with all the sizes that may be asked for.
+
+        Each is kept as pixels, and as a plane of twice as many bytes; all that are
+        smaller take a third of the first.
+        """
+        return self._values[0].nbytes * 4
 
     def plane_for(self, pixel: float) -> tuple[int, Plane]:
         """Choose the size that is not blown up.
@@ -67,13 +74,17 @@ class Raster:
         """
         wanted = math.floor(math.log2(pixel) + 1e-9) if pixel > 1 else 0
         halvings = 0
-        while halvings < wanted and min(self._at(halvings).shape) >= 2 * SMALLEST_SIDE:
-            halvings += 1
-        if halvings not in self._planes:
-            self._planes[halvings] = plane_of(self._at(halvings))
-        return halvings, self._planes[halvings]
+        with self._lock:
+            while (
+                halvings < wanted and min(self._at(halvings).shape) >= 2 * SMALLEST_SIDE
+            ):
+                halvings += 1
+            if halvings not in self._planes:
+                self._planes[halvings] = plane_of(self._at(halvings))
+            return halvings, self._planes[halvings]
 
     def _at(self, halvings: int) -> Bytes:
+        """Return one size; whoever asks holds the lock."""
         while len(self._values) <= halvings:
             self._values.append(_halved(self._values[-1]))
         return self._values[halvings]

@@ -36,6 +36,11 @@ class Patch(NamedTuple):
     columns: NDArray[np.int32]
     colors: NDArray[np.uint8]
 
+    @property
+    def nbytes(self) -> int:
+        """How much memory it takes."""
+        return self.rows.nbytes + self.columns.nbytes + self.colors.nbytes
+
 
 NOTHING = Patch(
     np.empty(0, np.int32), np.empty(0, np.int32), np.empty((0, 4), np.uint8)

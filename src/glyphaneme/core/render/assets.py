@@ -8,10 +8,11 @@ from typing import TYPE_CHECKING, NamedTuple, TypeAlias
 import numpy as np
 
 from glyphaneme.core.document.model import PhotoLayer, PlacedLayer, members_of
+from glyphaneme.core.document.reading import all_of, others_read
 from glyphaneme.core.mask import Raster
 from glyphaneme.core.mask.paintings import Painting
 from glyphaneme.core.place import Pyramid
-from glyphaneme.core.render.lying import Ground, all_of, others_read, seen_from, spreads
+from glyphaneme.core.render.lying import Ground, seen_from, spreads
 from glyphaneme.core.render.patching import Laid, patched_in
 from glyphaneme.core.render.texels import mended_in, own_colors_in
 

@@ -9,9 +9,7 @@ pays nothing.
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from functools import partial
-from threading import Lock
 from typing import TYPE_CHECKING, NamedTuple
 from weakref import ReferenceType, ref
 
@@ -30,7 +28,8 @@ from glyphaneme.core.render.composing import (
     require_view,
 )
 from glyphaneme.core.render.finer import Fineness, Finer, as_it_is, finer, samples_for
-from glyphaneme.core.render.lying import Ground, others_read
+from glyphaneme.core.render.following import followed
+from glyphaneme.core.render.lying import Ground
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.reaching import reach_of
 from glyphaneme.core.render.rendering import render_exact
@@ -45,6 +44,7 @@ from glyphaneme.core.render.tables import (
 )
 from glyphaneme.core.render.views import View
 from glyphaneme.core.tone import split
+from glyphaneme.core.weighed import ENTRY, WeighedCache
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Hashable, Mapping
@@ -98,7 +98,7 @@ class Scene(NamedTuple):
     def size(self) -> int:
         """How many bytes it holds."""
         placed = sum(one.pixels.nbytes for one in self.placed.values())
-        return self.base.planes.nbytes + self.frame.nbytes + placed
+        return self.base.planes.nbytes + self.frame.nbytes + placed + ENTRY
 
     @property
     def table(self) -> Table | None:
@@ -138,15 +138,14 @@ class FrameCache:
     def __init__(self, budget: int) -> None:
         self._budget = budget
         self._sheets = Sheets()
-        self._scenes: OrderedDict[tuple[Hashable, ...], Scene] = OrderedDict()
-        self._size = 0
-        self._lock = Lock()
+        self._scenes: WeighedCache[tuple[Hashable, ...], Scene] = WeighedCache(
+            budget, lambda one: one.size
+        )
 
     @property
     def size(self) -> int:
-        """How many bytes are kept."""
-        with self._lock:
-            return self._size
+        """How many bytes are kept of scenes; sheets have a budget of their own."""
+        return self._scenes.weight
 
     def render(
         self,
@@ -203,16 +202,12 @@ class FrameCache:
         picture : hashable
             As for `render`.
         """
-        with self._lock:
-            for key in [one for one in self._scenes if one[0] == picture]:
-                self._size -= self._scenes.pop(key).size
+        self._scenes.drop(lambda key: key[0] == picture)
 
     def clear(self) -> None:
         """Let go of everything."""
-        with self._lock:
-            self._scenes.clear()
-            self._size = 0
-            self._sheets = Sheets()
+        self._scenes.clear()
+        self._sheets.clear()
 
     def _shown(
         self,
@@ -227,14 +222,13 @@ class FrameCache:
         view = more.view
         key = (picture, more, composite.canvas, averaged)
         layers = tuple(
-            Seen(one, others_read(one, pile))
+            Seen(one, followed((one,), pile).others)
             for one in composite.layers
             if one.visible and one.opacity
         )
         background = background_of(composite.canvas)
         passes = Passes(pile, assets, view, self._sheets, composite.canvas)
-        with self._lock:
-            before = self._scenes.get(key, NO_SCENE)
+        before = self._scenes.get(key) or NO_SCENE
         reading = Reading(assets, view, passes, averaged=averaged)
         again = _repainted(before, layers, reading)
         if again is None:
@@ -250,15 +244,10 @@ class FrameCache:
             scene, table = before._replace(layers=layers), again.table
             composed = partial(compose, table, background, view, base=scene.base)
             frame = _renewed(before.frame, again.stale, more, composed)
-        self._keep(key, _with_frame(scene, frame, table, assets))
+        scene = _with_frame(scene, frame, table, assets)
+        # One of many layers on a large screen may be more than is ever kept.
+        self._scenes.put(key, scene if scene.size <= self._budget else NO_SCENE)
         return frame
-
-    def _keep(self, key: tuple[Hashable, ...], scene: Scene) -> None:
-        with self._lock:
-            self._size += scene.size - self._scenes.pop(key, NO_SCENE).size
-            self._scenes[key] = scene
-            while self._size > self._budget and self._scenes:
-                self._size -= self._scenes.popitem(last=False)[1].size
 
 
 def _renewed(

@@ -1,25 +1,21 @@
-"""Where layers lie in a view, and which others they read."""
+"""Where layers lie in a view, and how far round them they look."""
 
 from __future__ import annotations
 
 from typing import TYPE_CHECKING, NamedTuple
 
-from glyphaneme.core.document.grouping import on_canvas
 from glyphaneme.core.document.model import (
     GroupLayer,
+    MendingLayer,
     ToningLayer,
-    members_of,
-    path_in,
 )
 from glyphaneme.core.mend import Area
 from glyphaneme.core.place import canvas_to_source
 from glyphaneme.core.place.warping import warp_of
 from glyphaneme.core.render.warped import reach_in
-from glyphaneme.core.tone import spread_of
+from glyphaneme.core.tone import split, spread_of
 
 if TYPE_CHECKING:
-    from collections.abc import Iterator
-
     from glyphaneme.core.arrays import MatrixF64
     from glyphaneme.core.document.model import Canvas, Layer, PlacedLayer
     from glyphaneme.core.render.views import View
@@ -126,58 +122,6 @@ def source_map(layer: PlacedLayer) -> MatrixF64:
     return canvas_to_source(layer.placement, width=layer.width, height=layer.height)
 
 
-def others_read(layer: Layer, pile: tuple[Layer, ...]) -> tuple[Layer, ...]:
-    """Return the layers that a layer's masks read, and those that theirs do.
-
-    Parameters
-    ----------
-    layer : Layer
-        A group's members count too.
-    pile : tuple of Layer
-        All layers of the composite.
-
-    Returns
-    -------
-    tuple of Layer
-        As they lie on the canvas; a layer that is gone is none.
-    """
-    if layer.mask is None and not members_of(layer):
-        return ()
-    wanted = [
-        layer_id
-        for one in all_of(layer)
-        if one.mask
-        for part in one.mask.working
-        for layer_id in part.reads.layers
-    ]
-    found: list[Layer] = []
-    for layer_id in wanted:
-        path = path_in(pile, layer_id)
-        if path is None:
-            continue
-        found.append(on_canvas(path))
-        found += others_read(path[-1], pile)
-    return tuple(found)
-
-
-def all_of(layer: Layer) -> Iterator[Layer]:
-    """Go through a layer and all that lies in it.
-
-    Parameters
-    ----------
-    layer : Layer
-        Any layer.
-
-    Yields
-    ------
-    Layer
-        A group right before its members.
-    """
-    yield layer
-    for member in members_of(layer):
-        yield from all_of(member)
-
-
 def spreads(layer: Layer) -> bool:
     """Tell whether what lies beyond a view counts in it.
 
@@ -194,3 +138,21 @@ def spreads(layer: Layer) -> bool:
     if layer.effects:
         return True
     return isinstance(layer, GroupLayer | ToningLayer) and spread_of(layer.tones) > 0
+
+
+def looks_around(layer: Layer) -> bool:
+    """Tell whether a layer reads more of what lies beneath it than it covers.
+
+    Parameters
+    ----------
+    layer : Layer
+        Whichever.
+
+    Returns
+    -------
+    bool
+        True where it mends that, or tones it with regard to neighbours.
+    """
+    if isinstance(layer, ToningLayer):
+        return bool(split(layer.tones).first)
+    return isinstance(layer, MendingLayer)

@@ -64,7 +64,7 @@ def masking_of(
     if mask is not None:
         base = to_layer if mask.linked else to_pile
         to_mask = matrix_of(mask.to_mask) @ _homogeneous(base)
-        start, steps = passes.mask_steps(layer.id, mask, to_mask)
+        start, steps = passes.mask_steps(mask, to_mask)
         found += steps
     # Whatever a mask adds, nothing shows beyond the frame.
     if isinstance(layer, PhotoLayer) and not layer.placement.is_warped:

@@ -91,7 +91,7 @@ def mask_at(
         view = View(0, first / share, columns, count, share)
         to_mask = matrix_of(own.mask.to_mask) @ view.to_canvas
         passes = Passes((), assets, view)
-        start, steps = passes.mask_steps(own.name, own.mask, to_mask[:2])
+        start, steps = passes.mask_steps(own.mask, to_mask[:2])
         shown = compose(white_table(Masking(start, steps)), CLEAR, view)
         alpha[first : first + count] = shown[..., 3]
     return alpha

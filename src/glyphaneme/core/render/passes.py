@@ -17,10 +17,10 @@ from glyphaneme.core.mask.planes import plane_of
 from glyphaneme.core.mask.steps import Step
 from glyphaneme.core.place import Pyramid, build_pyramid
 from glyphaneme.core.place.transform import pixel_size
-from glyphaneme.core.render.assets import needed_by
 from glyphaneme.core.render.composing import background_of, compose
 from glyphaneme.core.render.effects import Shown, veiled
-from glyphaneme.core.render.lying import Ground, all_of, others_read
+from glyphaneme.core.render.following import followed, pixels_read
+from glyphaneme.core.render.lying import Ground
 from glyphaneme.core.render.masks import Masking, seen_steps
 from glyphaneme.core.render.sheets import Sheets
 from glyphaneme.core.render.tables import Reading, build_table, white_table
@@ -110,14 +110,12 @@ class Passes:
         return self._once((layer_id, quality), lambda: self._alone(layer_id, quality))
 
     def mask_steps(
-        self, owner: str, mask: Mask, to_mask: MatrixF64
+        self, mask: Mask, to_mask: MatrixF64
     ) -> tuple[float, tuple[Step, ...]]:
         """Return what shows before a mask's first step, and its steps in the view.
 
         Parameters
         ----------
-        owner : str
-            Whose mask it is: a layer by its id.
         mask : Mask
             The recipe.
         to_mask : (2, 3) float64
@@ -131,7 +129,8 @@ class Passes:
         if not mask.needs_neighbours:
             seeing = self._seeing(to_mask)
             return mask.start, seen_steps(mask.steps(seeing), to_mask)
-        plane = self._once(owner, lambda: self._settled(mask, to_mask))
+        key = (mask, to_mask.tobytes())
+        plane = self._once(key, lambda: self._settled(mask, to_mask))
         whole = Step(masking.PLANE, np.eye(2, 3), plane=plane)
         return 1.0, (whole, *mask.last_steps)
 
@@ -193,12 +192,15 @@ class Passes:
         (view.height, view.width, 4) uint8
             Straight RGBA.
         """
-        shown = tuple(one for one in layers if one.visible and one.opacity)
-        key = ("pile", shown, tones, self._view, to_pile.tobytes(), canvas, averaged)
+        on = Ground(canvas=canvas)
+        found = followed(layers, self.pile)
+        lying = (to_pile.tobytes(), canvas)
         made = self._sheets.get(
-            key,
-            tuple(self._assets.values()),
-            lambda: self._toned_pile(shown, tones, to_pile, canvas, averaged=averaged),
+            ("pile", found, tones, self._view, lying, averaged),
+            pixels_read(found, self.pile, self._assets, on),
+            lambda: self._toned_pile(
+                found.layers, tones, to_pile, canvas, averaged=averaged
+            ),
         )
         return made.levels[0]
 
@@ -222,12 +224,10 @@ class Passes:
             None where nothing of it is seen.
         """
         bare = layer.model_copy(update=NEUTRAL)
-        others = others_read(bare, self.pile)
-        inside = [inner for one in (bare, *others) for inner in all_of(one)]
-        names = sorted(needed_by(inside).names)
+        found = followed((bare,), self.pile)
         lying = to_pile.tobytes()
-        key = ("effect", bare, effect, others, self._view, lying, self.canvas)
-        read = tuple(self._assets.get(name) for name in names)
+        key = ("effect", found, effect, self._view, lying, self.canvas)
+        read = pixels_read(found, self.pile, self._assets)
         to_canvas = self._view.to_canvas @ np.linalg.inv(to_pile)
         shown = Shown(bare, self._view, to_pile, self.canvas or EVERYWHERE)
 
@@ -334,12 +334,11 @@ class Passes:
         """
         flat = flattened(layer)
         view = sheet_view(warp, 1 / pixel_size(to_pile[:2]))
-        others = others_read(flat, self.pile)
+        found = followed((with_fields(flat, id="-"),), self.pile)
         to_canvas = self._view.to_canvas @ np.linalg.inv(to_pile)
-        lying = (layer.placement, to_canvas.tobytes()) if others else None
-        key = (with_fields(flat, id="-"), others, lying, view)
-        names = sorted(needed_by([flat, *others]).names)
-        read = tuple(self._assets.get(name) for name in names)
+        lying = (layer.placement, to_canvas.tobytes()) if found.others else None
+        key = ("sheet", found, lying, view)
+        read = pixels_read(found, self.pile, self._assets)
         make = partial(self._flat, flat, view, warp, to_canvas)
         return self._sheets.get(key, read, make), view.scale
 

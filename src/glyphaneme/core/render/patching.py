@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import TYPE_CHECKING, NamedTuple
 
@@ -18,11 +19,12 @@ from glyphaneme.core.document.model import (
     members_of,
     path_in,
 )
+from glyphaneme.core.document.reading import others_read
 from glyphaneme.core.mend import AROUND, PATCH_VERSION
 from glyphaneme.core.render.lying import (
     NOTHING,
     Ground,
-    others_read,
+    looks_around,
     seen_from,
     source_map,
     spreads,
@@ -81,8 +83,9 @@ class Tile(NamedTuple):
     pyramid: Pyramid
 
 
-class Laid(NamedTuple):
-    """What fills one place that is mended."""
+@dataclass(frozen=True, eq=False)
+class Laid:
+    """What fills one place that is mended; two are the same if they are one."""
 
     tiles: tuple[Tile, ...]
     is_rough: bool = False
@@ -143,11 +146,7 @@ def _patches(
         view = _view_of(around)
         if view.width <= 0 or view.height <= 0:
             continue
-        near = [
-            words
-            for one, words in zip(on.layers, said, strict=True)
-            if _may_show(one, view)
-        ]
+        near = [said[at] for at in _counting(on.layers, view)]
         before = [earlier for box, earlier in filled if box.meets(around)]
         how = mend.model_dump_json(include={"points", "size"})
         text = json.dumps([PATCH_VERSION, ground, around, how, near, before])
@@ -161,6 +160,18 @@ def _patches(
 def _said(*layers: Layer) -> str:
     """Say all that the pixels of layers follow from, beside pictures."""
     return "\n".join(one.model_dump_json(exclude=UNSEEN) for one in layers)
+
+
+def _counting(layers: tuple[Layer, ...], view: View) -> list[int]:
+    """Return the places of layers that may count in a view, lower ones first."""
+    found: list[int] = []
+    looked_at = False
+    for at in reversed(range(len(layers))):
+        # What is mended or blurred in the view may come from beyond it.
+        if looked_at or _may_show(layers[at], view):
+            found.insert(0, at)
+        looked_at = looked_at or looks_around(layers[at])
+    return found
 
 
 def _may_show(layer: Layer, view: View) -> bool:

@@ -5,17 +5,11 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING, NamedTuple
 
-from glyphaneme.core.document.model import (
-    Layer,
-    MendingLayer,
-    PhotoLayer,
-    ToningLayer,
-    members_of,
-)
+from glyphaneme.core.document.model import Layer, PhotoLayer, members_of
+from glyphaneme.core.document.reading import all_of
 from glyphaneme.core.mask import PaintedPart
-from glyphaneme.core.render.lying import all_of
+from glyphaneme.core.render.lying import looks_around
 from glyphaneme.core.render.warped import Reach
-from glyphaneme.core.tone import split
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Container, Iterator, Sequence
@@ -171,7 +165,7 @@ def _between(
         return None
     found: list[Strokes] = []
     for one, other in zip(before, after, strict=True):
-        if found and _looks_around(other):
+        if found and looks_around(other):
             return None
         if one is other:
             continue
@@ -180,13 +174,6 @@ def _between(
             return None
         found += inner
     return found
-
-
-def _looks_around(layer: Layer) -> bool:
-    """Tell whether a layer reads more of what lies beneath it than it covers."""
-    if isinstance(layer, ToningLayer):
-        return bool(split(layer.tones).first)
-    return isinstance(layer, MendingLayer)
 
 
 def _of_layer(one: Layer, other: Layer) -> list[Strokes] | None:

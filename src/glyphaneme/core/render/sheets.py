@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-import operator
-from collections import OrderedDict
-from threading import Lock
 from typing import TYPE_CHECKING, NamedTuple, Protocol, TypeVar, cast
+from weakref import ReferenceType, ref
+
+from glyphaneme.core.weighed import ENTRY, WeighedCache
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Hashable
@@ -24,11 +24,27 @@ class Sized(Protocol):
 Made = TypeVar("Made", bound=Sized)
 
 
-class Kept(NamedTuple):
-    """A sheet, and what it was rendered from, which is held so that it stays itself."""
+class Sheet(NamedTuple):
+    """What was rendered, and from which pixels; it keeps none of those alive."""
 
-    sheet: Sized
-    read: tuple[object, ...]
+    made: Sized
+    read: tuple[ReferenceType[object] | None, ...]
+
+    @property
+    def nbytes(self) -> int:
+        """How many bytes it holds."""
+        return self.made.nbytes + ENTRY
+
+    def is_of(self, read: tuple[object, ...]) -> bool:
+        """Tell whether it was rendered from the very same."""
+        return len(read) == len(self.read) and all(map(_is_one, read, self.read))
+
+
+def _is_one(read: object, before: ReferenceType[object] | None) -> bool:
+    """Tell whether pixels are those before; what is gone is none that can be read."""
+    if read is None or before is None:
+        return read is before
+    return before() is read
 
 
 class Sheets:
@@ -41,9 +57,14 @@ class Sheets:
     """
 
     def __init__(self, budget: int = BUDGET) -> None:
-        self._budget = budget
-        self._kept: OrderedDict[Hashable, Kept] = OrderedDict()
-        self._lock = Lock()
+        self._kept: WeighedCache[Hashable, Sheet] = WeighedCache(
+            budget, lambda one: one.nbytes
+        )
+
+    @property
+    def size(self) -> int:
+        """How many bytes are kept."""
+        return self._kept.weight
 
     def get(
         self, key: Hashable, read: tuple[object, ...], make: Callable[[], Made]
@@ -55,8 +76,8 @@ class Sheets:
         key : hashable
             All that it follows from, but for pixels, and what it is.
         read : tuple
-            Pictures and masks that it is rendered from, the same only if they are the
-            very same: what is made quickly is made again where time is.
+            Pictures and masks that it is rendered from, or None; the same only if they
+            are the very same: what is made quickly is made again where time is.
         make : callable
             Renders it.
 
@@ -65,20 +86,14 @@ class Sheets:
         Made
             The very one that was made.
         """
-        with self._lock:
-            kept = self._kept.get(key)
-            if kept is not None and _are_same(kept.read, read):
-                self._kept.move_to_end(key)
-                return cast("Made", kept.sheet)
-        sheet = make()
-        with self._lock:
-            self._kept[key] = Kept(sheet, read)
-            self._kept.move_to_end(key)
-            size = sum(one.sheet.nbytes for one in self._kept.values())
-            while size > self._budget and len(self._kept) > 1:
-                size -= self._kept.popitem(last=False)[1].sheet.nbytes
-        return sheet
+        kept = self._kept.get(key)
+        if kept is not None and kept.is_of(read):
+            return cast("Made", kept.made)
+        made = make()
+        weak = tuple(None if one is None else ref(one) for one in read)
+        self._kept.put(key, Sheet(made, weak))
+        return made
 
-
-def _are_same(one: tuple[object, ...], other: tuple[object, ...]) -> bool:
-    return len(one) == len(other) and all(map(operator.is_, one, other))
+    def clear(self) -> None:
+        """Let go of everything."""
+        self._kept.clear()
