@@ -2,8 +2,10 @@ from __future__ import annotations
 
 import io
 
+import cv2
 import numpy as np
 import pytest
+import tifffile
 from PIL import Image, ImageCms
 
 from glyphaneme.codecs import (
@@ -37,28 +39,61 @@ def test_png_with_alpha_is_read_exactly() -> None:
     np.testing.assert_array_equal(read, pixels)
 
 
-@pytest.mark.parametrize(
-    ("orientation", "upright"),
-    [
-        (1, lambda p: p),
-        (3, lambda p: np.rot90(p, 2)),
-        (6, lambda p: np.rot90(p, -1)),
-        (8, lambda p: np.rot90(p)),
-        (2, lambda p: p[:, ::-1]),
-    ],
-)
-def test_phone_photo_is_turned_as_its_flag_says(orientation: int, upright) -> None:
-    stored = soft_pixels(64, 40, seed=2)
+# What the tag says lies at the top and at the left of the picture: TIFF 6.0, page 36.
+UPRIGHT = {
+    1: lambda p: p,
+    2: lambda p: p[:, ::-1],
+    3: lambda p: p[::-1, ::-1],
+    4: lambda p: p[::-1],
+    5: lambda p: p.transpose(1, 0, 2),
+    6: lambda p: np.rot90(p, -1),
+    7: lambda p: p[::-1, ::-1].transpose(1, 0, 2),
+    8: lambda p: np.rot90(p),
+}
+
+
+TURNING = ["JPEG", "PNG", "WEBP", "TIFF", "TIFF, 16 bits", "AVIF"]
+
+
+def turned(kind: str, stored: np.ndarray, orientation: int) -> io.BytesIO:
+    if kind == "TIFF, 16 bits":
+        file = io.BytesIO()
+        tag = (0x0112, "H", 1, orientation, True)
+        wide = stored[..., :3].astype(np.uint16) * 257
+        tifffile.imwrite(file, wide, photometric="rgb", extratags=[tag])
+        return file
     exif = Image.Exif()
     exif[0x0112] = orientation
-    file = saved(Image.fromarray(stored).convert("RGB"), "JPEG", quality=98, exif=exif)
+    image = Image.fromarray(stored).convert("RGB")
+    return saved(image, kind, quality=98, exif=exif)
+
+
+@pytest.mark.parametrize("orientation", UPRIGHT)
+@pytest.mark.parametrize(
+    "kind", ["JPEG", "PNG", "WEBP", "TIFF", "TIFF, 16 bits", "AVIF"]
+)
+def test_photo_is_turned_as_its_flag_says(kind: str, orientation: int) -> None:
+    stored = soft_pixels(64, 40, seed=2)
+    file = turned(kind, stored, orientation)
 
     read = read_picture(file)
     facts = identify_picture(file)
 
-    wanted = upright(stored)
-    assert (facts.height, facts.width) == wanted.shape[:2]
+    wanted = UPRIGHT[orientation](stored)
+    assert (facts.height, facts.width) == wanted.shape[:2] == read.shape[:2]
     assert np.abs(read.astype(int) - wanted).mean() < 2
+
+
+@pytest.mark.parametrize("orientation", UPRIGHT)
+@pytest.mark.parametrize("kind", ["JPEG", "PNG", "WEBP"])
+def test_photo_is_turned_as_another_reader_turns_it(
+    kind: str, orientation: int
+) -> None:
+    file = turned(kind, soft_pixels(64, 40, seed=2), orientation)
+
+    other = cv2.imdecode(np.frombuffer(file.getvalue(), np.uint8), cv2.IMREAD_COLOR)
+
+    assert np.abs(read_picture(file)[..., :3].astype(int) - other[..., ::-1]).mean() < 2
 
 
 def test_colour_profile_is_converted_to_srgb() -> None:

@@ -127,7 +127,7 @@ def test_edit_sent_again_is_known_by_what_it_says(edit) -> None:
 
 
 def test_names_that_no_file_can_hold_are_replaced_where_they_are_stored() -> None:
-    stored = store_composite(poster())
+    stored = store_composite(poster("a"))
     stored["layers"][0]["name"] = "Moths\x08"
 
     assert open_composite(stored).layers[0].name == "Moths\ufffd"

@@ -50,7 +50,8 @@ def deep_pixels(file: BinaryIO, image: Image.Image) -> PixelsU8:
     Returns
     -------
     (H, W, 4) uint8
-        Straight RGBA in the file's own colours, as it lies; each value rounded.
+        Straight RGBA in the file's own colours, each value rounded; PNG as it lies,
+        TIFF upright.
 
     Raises
     ------

@@ -33,6 +33,8 @@ TURNS = {
 }
 """What makes a picture upright, by the orientation that EXIF names."""
 SIDEWAYS = {5, 6, 7, 8}
+TURNED_BY_DECODERS = {"TIFF"}
+"""Pillow's names of kinds that it and OpenCV turn by themselves, sizes and all."""
 MEASURED_MODES = {"F", "I"}
 """Numbers whose range nobody says: heights, temperatures."""
 
@@ -132,7 +134,12 @@ def _opened(file: BinaryIO) -> Image.Image:
 
 
 def _orientation(image: Image.Image) -> int:
-    """Return the orientation that EXIF names; what cannot be read counts as upright."""
+    """Return the orientation that EXIF names, and that is left to be turned by.
+
+    What cannot be read counts as upright.
+    """
+    if image.format in TURNED_BY_DECODERS:
+        return UPRIGHT
     try:
         return int(image.getexif().get(ORIENTATION_TAG, UPRIGHT))
     except Exception:  # noqa: BLE001  # the pixels are worth having all the same
