@@ -198,7 +198,7 @@ test("an undo that was sent without an answer is sent again with the same key", 
   expect(keys).toEqual([expect.any(String), keys[0]]);
 });
 
-test.each([401, 408, 429, 502, 503, 504])(
+test.each([401, 408, 429, 502, 503, 504, 507])(
   "status %d holds what waits and drops nothing",
   async (status) => {
     network.statuses = [status, status];

@@ -33,7 +33,7 @@ const LONGEST_PAUSE_MS = 5000;
 const TRIES_BEFORE_PARKING = 3;
 
 /** The service, or what stands before it, cannot answer now but will later. */
-const LATER: ReadonlySet<number> = new Set([401, 408, 425, 429, 502, 503, 504]);
+const LATER: ReadonlySet<number> = new Set([401, 408, 425, 429, 502, 503, 504, 507]);
 
 /** How sending something ended; "failed" is a fault of the service, "later" is none. */
 interface Sending {

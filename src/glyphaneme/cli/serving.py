@@ -9,6 +9,7 @@ import sys
 import time
 from dataclasses import dataclass
 from pathlib import Path
+from tempfile import TemporaryFile
 from typing import TYPE_CHECKING
 
 from glyphaneme.cli.postgres import PrivateCluster
@@ -27,6 +28,8 @@ if TYPE_CHECKING:
     import subprocess
 
 READY_WITHIN_S = 90.0
+LEAST_ROOM = 2**20
+"""Bytes without which nothing begins: a database that finds no room stops at once."""
 EVERYWHERE = "0.0.0.0"  # noqa: S104  # only where the person asks for it
 CHECKOUT = Path(__file__).parents[3]
 
@@ -47,7 +50,7 @@ class ServeOptions:
 
 def prepare(home: Path) -> None:
     """Make the private database and its tables where there is none yet."""
-    home.mkdir(parents=True, exist_ok=True)
+    _require_writable(home)
     cluster = PrivateCluster(home)
     if os.environ.get("GLYPHANEME_DATABASE_URL") or cluster.is_made:
         return
@@ -60,7 +63,7 @@ def prepare(home: Path) -> None:
 def serve(options: ServeOptions) -> None:
     """Start everything, say where it is, and stop it all on Ctrl-C."""
     _require_free_port(options)
-    options.home.mkdir(parents=True, exist_ok=True)
+    _require_writable(options.home)
     if is_cold():
         _say("Compiling the compositor, once for this machine …")
         warm_up(options.host, options.port)
@@ -96,6 +99,27 @@ def serve(options: ServeOptions) -> None:
         stop_all(watched)
         if cluster is not None:
             cluster.stop()
+
+
+def _require_writable(home: Path) -> None:
+    """Make the folder that everything is kept in, and write there for a trial.
+
+    Raises
+    ------
+    ServingError
+        Nothing can be written there.
+    """
+    try:
+        home.mkdir(parents=True, exist_ok=True)
+        with TemporaryFile(dir=home) as trial:
+            trial.write(bytes(LEAST_ROOM))
+    except OSError as error:
+        why = (error.strerror or str(error)).lower()
+        message = (
+            f"{home} must take what is made here, and does not: {why}. Nothing was "
+            "changed; free some room there, or name another folder with --home DIR."
+        )
+        raise ServingError(message) from error
 
 
 def _environment(options: ServeOptions, url: str) -> dict[str, str]:

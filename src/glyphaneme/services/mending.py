@@ -11,6 +11,7 @@ import numpy as np
 from glyphaneme.codecs import drop_oldest, load_patch, save_patch
 from glyphaneme.core.mend import lay_patch, patch_for
 from glyphaneme.core.render import Laid, filled_patch, laid
+from glyphaneme.services.room import keeping_if_there_is_room
 from glyphaneme.services.studio import MendedPhoto
 
 if TYPE_CHECKING:
@@ -145,5 +146,6 @@ def _file_of(visit: Visit, name: str) -> Path:
 
 
 def _keep(place: Path, patch: Patch) -> None:
-    save_patch(place, patch)
-    drop_oldest(place.parent, most=MOST_KEPT)
+    with keeping_if_there_is_room():
+        save_patch(place, patch)
+        drop_oldest(place.parent, most=MOST_KEPT)

@@ -10,6 +10,7 @@ from glyphaneme.core.mask import PaintedPart
 from glyphaneme.core.mask.paintings import NO_PAINTING, painted_all, painted_on
 from glyphaneme.core.mask.strokes import MAX_STROKES, NamedStroke, Stroke
 from glyphaneme.services.errors import NotThereError
+from glyphaneme.services.room import keeping_if_there_is_room
 from glyphaneme.store.strokes import keep_stroke, strokes_counted, strokes_up_to
 
 if TYPE_CHECKING:
@@ -95,8 +96,9 @@ def painting_at(visit: Visit, last: str) -> Painting:
     painting = painted_all(painting, wanted[::-1])
     if len(wanted) >= SAVED_AFTER or painting.strokes % SAVED_AFTER == 0:
         place = _place(visit, last)
-        save_painting(place, painting)
-        drop_oldest(place.parent, most=MOST_SAVED)
+        with keeping_if_there_is_room():
+            save_painting(place, painting)
+            drop_oldest(place.parent, most=MOST_SAVED)
     return visit.studio.paintings.put(last, painting)
 
 

@@ -29,6 +29,7 @@ from glyphaneme.core.weighed import ENTRY, WeighedCache
 from glyphaneme.services.library import Library
 from glyphaneme.services.networks import Networks
 from glyphaneme.services.resting import Activity
+from glyphaneme.services.room import keeping_if_there_is_room
 from glyphaneme.store.blobs import blob_pieces
 
 if TYPE_CHECKING:
@@ -94,7 +95,8 @@ class PixelShelf:
             for piece in blob_pieces(session, sha256):
                 file.write(piece)
             pyramid = build_pyramid(read_picture(file))
-        save_pyramid(self._place(sha256), pyramid)
+        with keeping_if_there_is_room():
+            save_pyramid(self._place(sha256), pyramid)
         return load_pyramid(self._place(sha256)) or pyramid
 
     def pyramid_to_change(self, session: Session, sha256: str) -> Pyramid:
@@ -113,7 +115,7 @@ class PixelShelf:
         if place.exists():
             return place.read_bytes()
         data = encode_thumbnail(self.pyramid(session, sha256))
-        with drafted(place) as draft:
+        with keeping_if_there_is_room(), drafted(place) as draft:
             draft.write_bytes(data)
         return data
 
@@ -124,8 +126,9 @@ class PixelShelf:
 
     def keep_own_colors(self, name: str, pyramid: Pyramid) -> Pyramid:
         """Keep a photo with own colours; return it mapped into memory."""
-        save_pyramid(self._own / name, pyramid)
-        drop_oldest(self._own, most=OWN_COLORS_KEPT)
+        with keeping_if_there_is_room():
+            save_pyramid(self._own / name, pyramid)
+            drop_oldest(self._own, most=OWN_COLORS_KEPT)
         return self._mapped.put(name, load_pyramid(self._own / name) or pyramid)
 
     @property

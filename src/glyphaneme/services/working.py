@@ -18,6 +18,7 @@ from glyphaneme.services.errors import (
     NotThereError,
     ServiceError,
 )
+from glyphaneme.services.room import NO_ROOM, is_no_room
 from glyphaneme.store import jobs as jobs_store
 from glyphaneme.store.blobs import keep_blob
 from glyphaneme.store.notices import notify
@@ -43,6 +44,7 @@ WORN_OUT = (
     "that worked on it died, or the database went away. It may be too large for this "
     "machine: try a smaller size. Nothing you made is lost."
 )
+OUR_FAULT = "Something went wrong on our side. Nothing you made is lost; try again."
 
 JobState = Literal["waiting", "running", "done", "failed", "cancelled"]
 
@@ -228,16 +230,14 @@ def run_job(
         log.info("job stopped", extra={"action": "job_stopped", "job": str(job_id)})
     except (ServiceError, PictureRefusedError) as cause:
         _fail(studio, job_id, attempt, str(cause))
-    except DATABASE_AWAY:
+    except DATABASE_AWAY as cause:
+        if is_no_room(cause):
+            _fail(studio, job_id, attempt, NO_ROOM)
+            return
         log.warning("job cut off", extra={"action": "job_cut_off", "job": str(job_id)})
         raise
-    except Exception:
-        _fail(
-            studio,
-            job_id,
-            attempt,
-            "Something went wrong on our side. Nothing you made is lost; try again.",
-        )
+    except Exception as cause:
+        _fail(studio, job_id, attempt, NO_ROOM if is_no_room(cause) else OUR_FAULT)
         raise
 
 

@@ -13,6 +13,7 @@ from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 from glyphaneme.codecs.errors import PictureRefusedError, RefusalCode
 from glyphaneme.core.errors import CoreError, LayerLockedError
 from glyphaneme.services import errors
+from glyphaneme.services.room import NO_ROOM, is_no_room
 
 if TYPE_CHECKING:
     from flask import Flask
@@ -124,6 +125,8 @@ def _map_faults(app: Flask) -> None:
     """Say what is wrong with us."""
 
     def on_database_away(error: Exception) -> Response:
+        if is_no_room(error):
+            return _no_room(error)
         log.warning("database away: %s", error, extra={"action": "database_away"})
         response = problem(
             503,
@@ -139,6 +142,8 @@ def _map_faults(app: Flask) -> None:
 
     @app.errorhandler(Exception)
     def on_unexpected(error: Exception) -> Response:
+        if is_no_room(error):
+            return _no_room(error)
         log.error("request failed", exc_info=error, extra={"action": "request_failed"})
         return problem(
             500,
@@ -146,6 +151,11 @@ def _map_faults(app: Flask) -> None:
             "Something went wrong on our side. Everything saved is still there; "
             "try again.",
         )
+
+
+def _no_room(error: Exception) -> Response:
+    log.error("no room: %s", error, extra={"action": "no_room"})
+    return problem(HTTPStatus.INSUFFICIENT_STORAGE, "no-room", NO_ROOM)
 
 
 def _drain() -> None:
