@@ -8,6 +8,7 @@
  */
 
 import { v4 as newId } from "uuid";
+import { keep, kept, keptNames } from "@/browser/storage";
 import type { Edit } from "@/model/composite";
 
 export type Outgoing =
@@ -30,18 +31,13 @@ export class KeptQueue {
     const used = new Promise<void>((resolve) => {
       this.#letGo = resolve;
     });
-    this.#unlocked = navigator.locks?.request(this.#name, () => used);
+    // A browser may refuse locks: then a queue is as it is where there are none.
+    this.#unlocked = navigator.locks?.request(this.#name, () => used).catch(() => undefined);
   }
 
   /** Keep what waits; false where the browser has no room for it. */
   save(waiting: readonly Outgoing[]): boolean {
-    try {
-      if (waiting.length === 0) localStorage.removeItem(this.#name);
-      else localStorage.setItem(this.#name, JSON.stringify(waiting));
-      return true;
-    } catch {
-      return false;
-    }
+    return keep(this.#name, waiting.length === 0 ? null : JSON.stringify(waiting));
   }
 
   /** Return what closed windows left behind; it is kept here from now on. */
@@ -51,7 +47,7 @@ export class KeptQueue {
       await whileUnused(name, () => {
         found.push(...readQueue(name));
         this.save(found);
-        localStorage.removeItem(name);
+        keep(name, null);
       });
     }
     return found;
@@ -66,17 +62,9 @@ export class KeptQueue {
   #othersOfProject(): readonly string[] {
     // The name without a window is how it was kept before windows had queues of their own.
     const shared = `${PREFIX}${this.#projectId}`;
-    return storedNames().filter(
+    return keptNames().filter(
       (name) => name !== this.#name && (name === shared || name.startsWith(`${shared}.`)),
     );
-  }
-}
-
-function storedNames(): readonly string[] {
-  try {
-    return Object.keys(localStorage).sort();
-  } catch {
-    return [];
   }
 }
 
@@ -89,8 +77,8 @@ async function whileUnused(name: string, take: () => void): Promise<void> {
 
 function readQueue(name: string): readonly Outgoing[] {
   try {
-    const kept: unknown = JSON.parse(localStorage.getItem(name) ?? "[]");
-    return Array.isArray(kept) ? kept.map(withKey).filter(isOutgoing) : [];
+    const found: unknown = JSON.parse(kept(name) ?? "[]");
+    return Array.isArray(found) ? found.map(withKey).filter(isOutgoing) : [];
   } catch {
     return [];
   }

@@ -367,3 +367,39 @@ test("a browser without room says so, and what waits is sent all the same", asyn
   expect(listener.notKept).toBe(1);
   expect(network.sent).toHaveLength(1);
 });
+
+test("a browser that refuses locks does not hold anything up", async () => {
+  const refused = () => Promise.reject(new DOMException("no", "SecurityError"));
+  Object.defineProperty(navigator, "locks", {
+    value: { request: refused },
+    configurable: true,
+  });
+  localStorage.setItem("glyphaneme.waiting.p.other", "[]");
+  const before = new Outbox(sampleState(), listener);
+  before.close();
+
+  const outbox = new Outbox(sampleState(), listener);
+  outbox.push(renamed("one"));
+  await settled();
+
+  expect(network.sent).toHaveLength(1);
+});
+
+test("what is added after something was thrown is sent, and what waited before it", async () => {
+  const outbox = new Outbox(sampleState(), listener);
+  await vi.waitFor(() => expect(listener.waiting).toEqual([]));
+  const told = listener.onState;
+  listener.onState = () => {
+    listener.onState = told;
+    throw new Error("a listener that fails");
+  };
+  const thrown = vi.fn();
+  process.once("unhandledRejection", thrown);
+  outbox.push(renamed("one"));
+  await vi.waitFor(() => expect(thrown).toHaveBeenCalled());
+
+  outbox.push(renamed("two"));
+  await settled();
+
+  expect(network.sent.map(({ body }) => body.edit)).toEqual([renamed("one"), renamed("two")]);
+});

@@ -175,16 +175,20 @@ export class Outbox {
 
   async #drain(first: () => Promise<void> = async () => undefined): Promise<void> {
     this.#sending = true;
-    await first();
-    const patience = new Patience();
-    while (this.#waiting[0] && !this.#closed) {
-      const item = this.#waiting[0];
-      const sent = await this.#trySending(item);
-      const pause = patience.after(item, sent.fate);
-      if (pause === null) this.#park(sent.reason);
-      if (pause !== 0) await this.#rest(pause);
+    try {
+      await first();
+      const patience = new Patience();
+      while (this.#waiting[0] && !this.#closed) {
+        const item = this.#waiting[0];
+        const sent = await this.#trySending(item);
+        const pause = patience.after(item, sent.fate);
+        if (pause === null) this.#park(sent.reason);
+        if (pause !== 0) await this.#rest(pause);
+      }
+    } finally {
+      // Whatever was thrown: what is added next is sent, and what waits before it.
+      this.#sending = false;
     }
-    this.#sending = false;
   }
 
   async #trySending(item: Outgoing): Promise<Sending> {

@@ -2,11 +2,12 @@
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { lazy, type ReactElement, Suspense } from "react";
-import { BrowserRouter, Route, Routes } from "react-router";
+import { BrowserRouter, Route, Routes, useLocation } from "react-router";
 import { useServiceNotices } from "@/app/useServiceNotices";
 import { Wall } from "@/features/wall/Wall";
 import { useMessages } from "@/state/messages";
 import { GlobalStyle } from "@/theme/GlobalStyle";
+import { Boundary } from "@/ui/Boundary";
 import { Messages } from "@/ui/Messages";
 
 // The wall shows without waiting for what the desk needs.
@@ -33,17 +34,20 @@ export function App(): ReactElement {
 
 function Pages(): ReactElement {
   useServiceNotices();
+  const { pathname } = useLocation();
   const messages = useMessages((state) => state.messages);
   const dismiss = useMessages((state) => state.dismiss);
   return (
     <>
-      <Suspense fallback={<p aria-busy="true">Opening…</p>}>
-        <Routes>
-          <Route path="/desk/:projectId" element={<Desk />} />
-          <Route path="/versions/:projectId" element={<VersionsPage />} />
-          <Route path="*" element={<Wall />} />
-        </Routes>
-      </Suspense>
+      <Boundary what="This page" of={[pathname]}>
+        <Suspense fallback={<p aria-busy="true">Opening…</p>}>
+          <Routes>
+            <Route path="/desk/:projectId" element={<Desk />} />
+            <Route path="/versions/:projectId" element={<VersionsPage />} />
+            <Route path="*" element={<Wall />} />
+          </Routes>
+        </Suspense>
+      </Boundary>
       <Messages messages={messages} onDismiss={dismiss} />
     </>
   );

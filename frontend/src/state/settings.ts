@@ -1,6 +1,7 @@
 /** What this person has set for this browser. */
 
 import { create } from "zustand";
+import { keep, kept } from "@/browser/storage";
 import type { Unit } from "@/model/sizes";
 
 const KEYS = "glyphaneme.plain-keys";
@@ -28,20 +29,3 @@ export const useSettings = create<Settings>((set) => ({
     set({ unit });
   },
 }));
-
-function kept(key: string): string | null {
-  try {
-    return localStorage.getItem(key);
-  } catch {
-    return null;
-  }
-}
-
-function keep(key: string, value: string | null): void {
-  try {
-    if (value === null) localStorage.removeItem(key);
-    else localStorage.setItem(key, value);
-  } catch {
-    // It holds for this window all the same.
-  }
-}

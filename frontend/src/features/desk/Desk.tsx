@@ -16,6 +16,7 @@ import { Shelf } from "@/features/shelf/Shelf";
 import { Stage } from "@/features/stage/Stage";
 import { TryStrip } from "@/features/tries/TryStrip";
 import { font } from "@/theme/tokens";
+import { Boundary } from "@/ui/Boundary";
 import { StrongButton } from "@/ui/Button";
 
 const Page = styled.main`
@@ -86,13 +87,21 @@ function OpenDesk({ desk }: { readonly desk: DeskActions }): ReactElement {
         <ParkedNote onSaveCopy={() => setFinishing(true)} />
       </Top>
       <Middle>
-        <Pile />
+        <Boundary what="The pile">
+          <Pile />
+        </Boundary>
         <Work>
-          <Stage />
-          <TryStrip />
+          <Boundary what="The stage">
+            <Stage />
+          </Boundary>
+          <Boundary what="The strip of ways to try">
+            <TryStrip />
+          </Boundary>
         </Work>
       </Middle>
-      <Shelf />
+      <Boundary what="The shelf">
+        <Shelf />
+      </Boundary>
       <FinishSheet isOpen={finishing} onClose={() => setFinishing(false)} />
       <KeyboardMap isOpen={mapShown} onClose={() => setMapShown(false)} />
     </Page>

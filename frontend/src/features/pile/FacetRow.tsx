@@ -4,6 +4,7 @@ import type { ReactElement, ReactNode } from "react";
 import { Button, Disclosure, DisclosurePanel, Heading } from "react-aria-components";
 import styled from "styled-components";
 import { color, font } from "@/theme/tokens";
+import { Boundary } from "@/ui/Boundary";
 
 const Title = styled(Heading)`
   margin: 0;
@@ -74,7 +75,13 @@ export function FacetRow(props: FacetRowProps): ReactElement {
           <Summary>{summary}</Summary>
         </Head>
       </Title>
-      <DisclosurePanel>{isOpen ? <Body>{children}</Body> : null}</DisclosurePanel>
+      <DisclosurePanel>
+        {isOpen ? (
+          <Boundary what={`What ${name} sets`}>
+            <Body>{children}</Body>
+          </Boundary>
+        ) : null}
+      </DisclosurePanel>
     </Disclosure>
   );
 }

@@ -1,10 +1,13 @@
 /** Day or night, remembered by the browser; until one is chosen, as the system has it. */
 
 import { useSyncExternalStore } from "react";
+import { keep, kept } from "@/browser/storage";
 
 export type Theme = "day" | "night";
 
 const KEY = "glyphaneme.theme";
+/** What was chosen in this window, wherever the browser keeps nothing. */
+let chosenHere: Theme | null = null;
 const listeners = new Set<() => void>();
 
 /** Put the theme onto the page, and turn it when the system or another window does. */
@@ -23,8 +26,8 @@ function system(): MediaQueryList {
 }
 
 function current(): Theme {
-  const kept = localStorage.getItem(KEY);
-  if (kept === "day" || kept === "night") return kept;
+  const theme = kept(KEY) ?? chosenHere;
+  if (theme === "day" || theme === "night") return theme;
   return system().matches ? "night" : "day";
 }
 
@@ -34,7 +37,8 @@ function apply(): void {
 }
 
 function choose(theme: Theme): void {
-  localStorage.setItem(KEY, theme);
+  chosenHere = theme;
+  keep(KEY, theme);
   apply();
 }
 
