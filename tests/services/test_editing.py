@@ -31,7 +31,7 @@ from glyphaneme.services.errors import (
     PictureMismatchError,
 )
 from glyphaneme.services.studio import open_studio
-from glyphaneme.services.versions import copy_project
+from glyphaneme.services.versions import copy_project, name_moment
 from glyphaneme.store.blobs import keep_blob
 from glyphaneme.store.rows import PictureRow, PictureUseRow, RevisionRow
 from tests.trying import times
@@ -426,3 +426,24 @@ def test_a_copy_sent_again_says_nothing_of_what_it_shows_now(bench: Bench) -> No
     copied()
 
     assert uses() == 0
+
+
+def test_history_tells_what_is_new_where_the_way_goes_on(bench: Bench) -> None:
+    first, second = (bench.edit(wide(at)).state.head for at in (500, 600))
+    with bench.studio.changing() as visit:
+        name_moment(visit, bench.id, first, "Wide")
+
+    def told(after: uuid.UUID) -> tuple:
+        with bench.studio.looking() as visit:
+            history = editing.get_history(visit, bench.id, after=after)
+        names = [(one.id, one.name) for one in history.names]
+        return history.follows, [tick.id for tick in history.ticks], names
+
+    assert told(first) == (first, [second], [(first, "Wide")])
+    assert told(second) == (second, [], [(first, "Wide")])
+    bench.undo()
+    third = bench.edit(wide(700)).state.head
+    assert told(first) == (first, [third], [(first, "Wide")])
+    way = [tick.id for tick in bench.history().ticks]
+    for elsewhere in (second, uuid.uuid4()):
+        assert told(elsewhere) == (None, way, [(first, "Wide")])

@@ -23,6 +23,7 @@ import type { Canvas, Edit, MaskPart } from "@/model/composite";
 import type { Point } from "@/model/geometry";
 import type { MatchOffer } from "@/model/matches";
 import type { CutAnswer, CutRequest, Haste, Network } from "@/model/mattes";
+import { joinedHistory } from "@/model/ruling";
 import type { ToneOf } from "@/model/tones";
 
 export const fetchWall = async (): Promise<ProjectCard[]> =>
@@ -63,8 +64,12 @@ export const fetchColors = async (
     )
   ).colors;
 
-export const fetchHistory = (id: string): Promise<History> =>
-  getJson<History>(`/api/projects/${id}/history`);
+/** Return the history of a project; where some of it is known, only what is new is sent. */
+export async function fetchHistory(id: string, known?: History): Promise<History> {
+  const last = known?.ticks.at(-1);
+  const asked = last ? `?after=${last.id}` : "";
+  return joinedHistory(known, await getJson<History>(`/api/projects/${id}/history${asked}`));
+}
 
 /** The moments of a project that have names, newest first. */
 export const fetchVersions = async (id: string): Promise<Version[]> =>

@@ -9,12 +9,7 @@
 
 import { v4 as newId } from "uuid";
 import { keep, kept, keptNames } from "@/browser/storage";
-import type { Edit } from "@/model/composite";
-
-export type Outgoing =
-  | { readonly kind: "edit"; readonly key: string; readonly edit: Edit }
-  | { readonly kind: "undo" | "redo"; readonly key: string }
-  | { readonly kind: "stand"; readonly key: string; readonly to: string };
+import type { Outgoing } from "@/model/standing";
 
 const PREFIX = "glyphaneme.waiting.";
 
@@ -84,8 +79,9 @@ function readQueue(name: string): readonly Outgoing[] {
   }
 }
 
+/** Complete what an earlier version of the page kept. */
 function withKey(item: object): object {
-  return { key: newId(), ...item };
+  return { key: newId(), of: null, ...item };
 }
 
 function isOutgoing(item: object): item is Outgoing {

@@ -1,17 +1,22 @@
 // @vitest-environment jsdom
 
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
-import type { Outgoing } from "@/api/keptQueue";
 import { Outbox, type OutboxEvents } from "@/api/outbox";
 import type { Outcome, ProjectState } from "@/api/types";
 import type { Edit } from "@/model/composite";
+import type { Outgoing, Standing } from "@/model/standing";
 import { sampleState } from "@/testing/samples";
 
 const renamed = (name: string): Edit => ({ kind: "name_layer", layer_id: "a", name });
 
 interface Sent {
   readonly path: string;
-  readonly body: { readonly key?: string; readonly parent?: string; readonly edit?: Edit };
+  readonly body: {
+    readonly key?: string;
+    readonly parent?: string;
+    readonly edit?: Edit;
+    readonly to?: string;
+  };
 }
 
 /** A stand-in for the network: what was sent, and how the next requests end. */
@@ -22,6 +27,10 @@ class Network {
   statuses: number[] = [];
   /** What an answer waits for. */
   slow: Promise<void> | null = null;
+  /** Where the project stands after the next answers, where that is not what was asked. */
+  standsAt: string | null = null;
+  before: string | null = "before";
+  outcome: Outcome = "applied";
   #heads = 0;
 
   readonly fetch = async (path: string, init: RequestInit): Promise<Response> => {
@@ -33,9 +42,11 @@ class Network {
       return new Response(JSON.stringify({ detail: `Status ${status} for a reason.` }), { status });
     }
     this.#heads += 1;
-    const changes = { head: `head ${this.#heads}`, undo_to: "before" };
-    const state = sampleState({ changes: 1 + this.#heads, ...changes });
-    const answer = path.endsWith("/edits") ? { state, outcome: "applied" } : state;
+    const { key, to } = JSON.parse(String(init.body));
+    const head = this.standsAt ?? to ?? key;
+    const state = sampleState({ changes: 10 + this.#heads, head, undo_to: this.before });
+    const { outcome } = this;
+    const answer = path.endsWith("/edits") ? { state, outcome } : state;
     return new Response(JSON.stringify(answer), { status: 200 });
   };
 }
@@ -48,11 +59,15 @@ class Listener implements OutboxEvents {
   outcomes: Outcome[] = [];
   refusals: string[] = [];
   notKept = 0;
-  onState = (state: ProjectState) => {
-    this.state = state;
-  };
-  onWaiting = (waiting: readonly Outgoing[]) => {
+  standing: Standing | null = null;
+  overtaken = 0;
+  onStanding = (standing: Standing, waiting: readonly Outgoing[]) => {
+    this.standing = standing;
+    this.state = standing.latest;
     this.waiting = waiting;
+  };
+  onOvertaken = () => {
+    this.overtaken += 1;
   };
   onHeld = (reason: string | null) => {
     this.held.push(reason);
@@ -89,10 +104,19 @@ class Locks {
 }
 
 let network: Network;
+let outboxes: Outbox[];
+
+/** Open an outbox that is closed after the test: what waits in it is sent no more. */
+function opened(...given: ConstructorParameters<typeof Outbox>): Outbox {
+  const outbox = new Outbox(...given);
+  outboxes.push(outbox);
+  return outbox;
+}
 let listener: Listener;
 
 beforeEach(() => {
   localStorage.clear();
+  outboxes = [];
   network = new Network();
   listener = new Listener();
   vi.stubGlobal("fetch", network.fetch);
@@ -100,6 +124,7 @@ beforeEach(() => {
 });
 
 afterEach(() => {
+  for (const outbox of outboxes) outbox.close();
   vi.useRealTimers();
   vi.restoreAllMocks();
   vi.unstubAllGlobals();
@@ -109,20 +134,21 @@ const settled = () => vi.waitFor(() => expect(listener.waiting).toEqual([]));
 const held = () => vi.waitFor(() => expect(listener.held.at(-1)).toEqual(expect.any(String)));
 
 test("edits are sent in order, each on the state that the one before it made", async () => {
-  const outbox = new Outbox(sampleState(), listener);
+  const outbox = opened(sampleState(), listener);
 
   outbox.push(renamed("one"));
   outbox.push(renamed("two"));
   await settled();
 
-  expect(network.sent.map(({ body }) => body.parent)).toEqual(["first", "head 1"]);
+  const [first, second] = network.sent.map(({ body }) => body.key);
+  expect(network.sent.map(({ body }) => body.parent)).toEqual(["first", first]);
   expect(network.sent.map(({ body }) => body.edit)).toEqual([renamed("one"), renamed("two")]);
-  expect(listener.state?.head).toBe("head 2");
+  expect(listener.state?.head).toBe(second);
 });
 
 test("an edit waits while the service is away, and is sent once with the same key", async () => {
   network.down = true;
-  const outbox = new Outbox(sampleState(), listener);
+  const outbox = opened(sampleState(), listener);
   outbox.push(renamed("one"));
   await held();
   const key = (listener.waiting[0] as { key: string }).key;
@@ -138,13 +164,13 @@ test("an edit waits while the service is away, and is sent once with the same ke
 
 test("what waits outlives the window and is sent by the next one", async () => {
   network.down = true;
-  const closed = new Outbox(sampleState(), listener);
+  const closed = opened(sampleState(), listener);
   closed.push(renamed("one"));
   await held();
   closed.close();
 
   network.down = false;
-  new Outbox(sampleState(), listener);
+  opened(sampleState(), listener);
   await settled();
 
   expect(network.sent.map(({ body }) => body.edit)).toEqual([renamed("one")]);
@@ -153,7 +179,7 @@ test("what waits outlives the window and is sent by the next one", async () => {
 
 test("a refused edit is told, dropped, and does not hold up the next", async () => {
   network.statuses = [409];
-  const outbox = new Outbox(sampleState(), listener);
+  const outbox = opened(sampleState(), listener);
 
   outbox.push(renamed("one"));
   outbox.push(renamed("two"));
@@ -164,20 +190,21 @@ test("a refused edit is told, dropped, and does not hold up the next", async () 
 });
 
 test("undo goes to where the last answer says it leads", async () => {
-  const outbox = new Outbox(sampleState(), listener);
+  const outbox = opened(sampleState(), listener);
 
   outbox.push(renamed("one"));
+  await vi.waitFor(() => expect(network.sent).toHaveLength(1));
   outbox.undo();
   await settled();
 
   expect(network.sent[1]).toEqual({
     path: "/api/projects/project/standing",
-    body: { key: expect.any(String), to: "before", came_from: "head 1" },
+    body: { key: expect.any(String), to: "before", came_from: network.sent[0]?.body.key },
   });
 });
 
 test("undo at the very beginning sends nothing", async () => {
-  const outbox = new Outbox(sampleState(), listener);
+  const outbox = opened(sampleState(), listener);
 
   outbox.undo();
   await settled();
@@ -187,7 +214,7 @@ test("undo at the very beginning sends nothing", async () => {
 
 test("an undo that was sent without an answer is sent again with the same key", async () => {
   network.statuses = [503];
-  const outbox = new Outbox(sampleState({ undo_to: "before" }), listener);
+  const outbox = opened(sampleState({ undo_to: "before" }), listener);
 
   outbox.undo();
   await held();
@@ -202,7 +229,7 @@ test.each([401, 408, 429, 502, 503, 504, 507])(
   "status %d holds what waits and drops nothing",
   async (status) => {
     network.statuses = [status, status];
-    const outbox = new Outbox(sampleState(), listener);
+    const outbox = opened(sampleState(), listener);
 
     outbox.push(renamed("one"));
     await held();
@@ -221,7 +248,7 @@ test.each([401, 408, 429, 502, 503, 504, 507])(
 test("a change that the service fails at is parked after some tries, not lost", async () => {
   vi.useFakeTimers();
   network.statuses = [500, 500, 500, 500];
-  const outbox = new Outbox(sampleState(), listener);
+  const outbox = opened(sampleState(), listener);
 
   outbox.push(renamed("one"));
   outbox.push(renamed("two"));
@@ -243,7 +270,7 @@ test("a change that the service fails at is parked after some tries, not lost", 
 test("a parked change can be left out, and the next is sent", async () => {
   vi.useFakeTimers();
   network.statuses = [500, 500, 500];
-  const outbox = new Outbox(sampleState(), listener);
+  const outbox = opened(sampleState(), listener);
   outbox.push(renamed("one"));
   outbox.push(renamed("two"));
   await vi.advanceTimersByTimeAsync(60_000);
@@ -259,7 +286,7 @@ test("a parked change can be left out, and the next is sent", async () => {
 test("a parked change that is being tried again is not left out, nor the next one lost", async () => {
   vi.useFakeTimers();
   network.statuses = [500, 500, 500];
-  const outbox = new Outbox(sampleState(), listener);
+  const outbox = opened(sampleState(), listener);
   outbox.push(renamed("one"));
   outbox.push(renamed("two"));
   await vi.advanceTimersByTimeAsync(60_000);
@@ -280,10 +307,10 @@ test("a parked change that is being tried again is not left out, nor the next on
 });
 
 test("an older state than the known one is dropped", async () => {
-  const outbox = new Outbox(sampleState({ changes: 5, head: "five" }), listener);
+  const outbox = opened(sampleState({ changes: 5, head: "five" }), listener);
 
   outbox.catchUp(sampleState({ changes: 4, head: "four" }));
-  expect(listener.state).toBeNull();
+  expect(listener.standing).toBeNull();
   outbox.catchUp(sampleState({ changes: 6, head: "six" }));
 
   expect(listener.state?.head).toBe("six");
@@ -291,12 +318,12 @@ test("an older state than the known one is dropped", async () => {
 
 test("a state from elsewhere waits while something is sent", async () => {
   network.down = true;
-  const outbox = new Outbox(sampleState(), listener);
+  const outbox = opened(sampleState(), listener);
   outbox.push(renamed("one"));
 
   outbox.catchUp(sampleState({ changes: 9 }));
 
-  expect(listener.state).toBeNull();
+  expect(listener.state?.changes).toBe(1);
 });
 
 test("an answer that comes after the desk was left is told to no one, and not sent again", async () => {
@@ -304,7 +331,7 @@ test("an answer that comes after the desk was left is told to no one, and not se
   network.slow = new Promise((resolve) => {
     answer = resolve;
   });
-  const outbox = new Outbox(sampleState(), listener);
+  const outbox = opened(sampleState(), listener);
   outbox.push(renamed("one"));
   await vi.waitFor(() => expect(network.sent).toHaveLength(1));
 
@@ -312,17 +339,17 @@ test("an answer that comes after the desk was left is told to no one, and not se
   answer();
   await vi.waitFor(() => expect(localStorage.length).toBe(0));
 
-  expect(listener.state).toBeNull();
-  new Outbox(sampleState(), listener);
+  expect(listener.state?.head).toBe("first");
+  opened(sampleState(), listener);
   await new Promise((resolve) => setTimeout(resolve, 20));
   expect(network.sent).toHaveLength(1);
 });
 
 test("two windows keep a queue each, and neither takes the other's", async () => {
   network.down = true;
-  const here = new Outbox(sampleState(), listener);
+  const here = opened(sampleState(), listener);
   const other = new Listener();
-  const there = new Outbox(sampleState(), other);
+  const there = opened(sampleState(), other);
   here.push(renamed("here"));
   there.push(renamed("there"));
   await held();
@@ -346,7 +373,7 @@ test("what an earlier version kept for all windows is sent, and rubbish passed o
   localStorage.setItem("glyphaneme.waiting.project.dead", "{not json");
   localStorage.setItem("glyphaneme.waiting.another", JSON.stringify(earlier));
 
-  new Outbox(sampleState(), listener);
+  opened(sampleState(), listener);
   await vi.waitFor(() => expect(network.sent).toHaveLength(2));
   await settled();
 
@@ -359,7 +386,7 @@ test("a browser without room says so, and what waits is sent all the same", asyn
   vi.spyOn(Storage.prototype, "setItem").mockImplementation(() => {
     throw new DOMException("full", "QuotaExceededError");
   });
-  const outbox = new Outbox(sampleState(), listener);
+  const outbox = opened(sampleState(), listener);
 
   outbox.push(renamed("one"));
   await settled();
@@ -375,10 +402,10 @@ test("a browser that refuses locks does not hold anything up", async () => {
     configurable: true,
   });
   localStorage.setItem("glyphaneme.waiting.p.other", "[]");
-  const before = new Outbox(sampleState(), listener);
+  const before = opened(sampleState(), listener);
   before.close();
 
-  const outbox = new Outbox(sampleState(), listener);
+  const outbox = opened(sampleState(), listener);
   outbox.push(renamed("one"));
   await settled();
 
@@ -386,11 +413,11 @@ test("a browser that refuses locks does not hold anything up", async () => {
 });
 
 test("what is added after something was thrown is sent, and what waited before it", async () => {
-  const outbox = new Outbox(sampleState(), listener);
+  const outbox = opened(sampleState(), listener);
   await vi.waitFor(() => expect(listener.waiting).toEqual([]));
-  const told = listener.onState;
-  listener.onState = () => {
-    listener.onState = told;
+  const told = listener.onHeld;
+  listener.onHeld = () => {
+    listener.onHeld = told;
     throw new Error("a listener that fails");
   };
   const thrown = vi.fn();
@@ -402,4 +429,169 @@ test("what is added after something was thrown is sent, and what waited before i
   await settled();
 
   expect(network.sent.map(({ body }) => body.edit)).toEqual([renamed("one"), renamed("two")]);
+});
+
+const begin = (changes: Partial<ProjectState> = {}) =>
+  opened(sampleState({ changes: 5, head: "two", undo_to: "one", ...changes }), listener);
+const bodies = () => network.sent.map(({ body }) => body);
+const sent = (count: number) => vi.waitFor(() => expect(network.sent).toHaveLength(count));
+
+/** Let answers wait until they are asked for. */
+function holdAnswers(): () => void {
+  let answer: () => void = () => undefined;
+  network.slow = new Promise((resolve) => {
+    answer = resolve;
+  });
+  return () => {
+    network.slow = null;
+    answer();
+  };
+}
+
+test("an edit that was not sent is taken back at once, and done again at once", async () => {
+  const answer = holdAnswers();
+  const outbox = begin();
+  outbox.push(renamed("first"));
+  await sent(1);
+  outbox.push(renamed("second"));
+
+  outbox.undo();
+  expect(listener.standing?.unsaved).toEqual([renamed("first")]);
+  expect(listener.standing?.canRedo).toBe(true);
+  outbox.redo();
+  expect(listener.standing?.unsaved).toEqual([renamed("first"), renamed("second")]);
+  outbox.undo();
+  answer();
+  await settled();
+
+  expect(bodies().map(({ edit }) => edit)).toEqual([renamed("first")]);
+});
+
+test("undo of an edit on its way takes back that edit, and shows so at once", async () => {
+  const answer = holdAnswers();
+  network.before = "two";
+  const outbox = begin();
+  outbox.push(renamed("first"));
+  await sent(1);
+
+  outbox.undo();
+  expect(listener.standing?.unsaved).toEqual([]);
+  expect(listener.standing?.head).toBe("two");
+  answer();
+  await settled();
+
+  expect(bodies()[1]).toMatchObject({ to: "two", came_from: bodies()[0]?.key });
+});
+
+test.each(["refused", "branched"] as const)(
+  "undo of an edit that is %s moves nothing, and says nothing more",
+  async (ending) => {
+    const answer = holdAnswers();
+    if (ending === "refused") network.statuses = [409];
+    network.outcome = "branched";
+    network.standsAt = "elsewhere";
+    const outbox = begin();
+    outbox.push(renamed("first"));
+    await sent(1);
+
+    outbox.undo();
+    answer();
+    await settled();
+
+    expect(network.sent).toHaveLength(1);
+    expect(listener.overtaken).toBe(0);
+  },
+);
+
+test("undo never takes back what another window did meanwhile", async () => {
+  const answer = holdAnswers();
+  network.standsAt = "of another window";
+  const outbox = begin();
+  outbox.push(renamed("first"));
+  await sent(1);
+
+  outbox.undo();
+  answer();
+  await settled();
+
+  expect(network.sent).toHaveLength(1);
+  expect(listener.overtaken).toBe(1);
+});
+
+test("a move that the service does not make, since another came before, is told", async () => {
+  const outbox = begin();
+  network.standsAt = "of another window";
+
+  outbox.undo();
+  await settled();
+
+  expect(bodies()[0]).toMatchObject({ to: "one", came_from: "two" });
+  expect(listener.overtaken).toBe(1);
+});
+
+test("without a connection undo and redo show the states that were seen, over and over", async () => {
+  network.before = "two";
+  const outbox = begin();
+  outbox.push(renamed("first"));
+  await settled();
+  const third = bodies()[0]?.key;
+  network.down = true;
+
+  outbox.undo();
+  await held();
+  expect([listener.standing?.head, listener.standing?.base.head]).toEqual(["two", "two"]);
+  outbox.redo();
+  expect(listener.standing?.head).toBe(third);
+  outbox.undo();
+  outbox.undo();
+  expect(listener.standing?.head).toBeNull();
+  expect(listener.standing?.base.head).toBe("two");
+  expect(listener.waiting).toHaveLength(4);
+
+  network.down = false;
+  outbox.retry();
+  await settled();
+  const moves = bodies().slice(1);
+  expect(moves.map(({ to }) => to).slice(0, 1)).toEqual(["two"]);
+});
+
+test("what was taken back before it was sent comes again after what was undone later", async () => {
+  const answer = holdAnswers();
+  network.before = "two";
+  const outbox = begin({ redo_to: "of before" });
+  outbox.push(renamed("first"));
+  await sent(1);
+  outbox.push(renamed("second"));
+
+  outbox.undo();
+  outbox.undo();
+  outbox.redo();
+  expect(listener.standing?.unsaved).toEqual([renamed("first")]);
+  outbox.redo();
+  expect(listener.standing?.unsaved).toEqual([renamed("first"), renamed("second")]);
+  outbox.undo();
+  outbox.push(renamed("third"));
+  expect(listener.standing?.canRedo).toBe(false);
+  answer();
+  await settled();
+});
+
+test("another name shows at once, and is nobody's change", () => {
+  const outbox = begin();
+
+  outbox.rename("Season");
+
+  expect(listener.state?.name).toBe("Season");
+  expect(listener.waiting).toEqual([]);
+});
+
+test("the same state told again keeps the very composite that is shown", () => {
+  const outbox = begin();
+  const first = sampleState({ changes: 6, head: "three" });
+  outbox.catchUp(first);
+
+  outbox.catchUp({ ...structuredClone(first), changes: 7, name: "Renamed" });
+
+  expect(listener.standing?.base.composite).toBe(first.composite);
+  expect(listener.standing?.latest.name).toBe("Renamed");
 });

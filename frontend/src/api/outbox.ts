@@ -7,21 +7,22 @@
 import { v4 as newId } from "uuid";
 import { sendEdit, sendStanding } from "@/api/calls";
 import { Problem } from "@/api/http";
-import { KeptQueue, type Outgoing } from "@/api/keptQueue";
+import { KeptQueue } from "@/api/keptQueue";
 import type { Outcome, ProjectState } from "@/api/types";
 import type { Edit } from "@/model/composite";
+import { type Outgoing, type Standing, standingAfter } from "@/model/standing";
 
 export interface OutboxEvents {
-  /** This is the project's state now. */
-  onState(state: ProjectState): void;
-  /** What still waits, in order. */
-  onWaiting(waiting: readonly Outgoing[]): void;
+  /** Where the project stands once all that waits, in this order, is answered. */
+  onStanding(standing: Standing, waiting: readonly Outgoing[]): void;
   /** Why nothing is sent at the moment, or null where it is. */
   onHeld(reason: string | null): void;
   /** The service fails at the first thing that waits; null where it no longer does. */
   onParked(reason: string | null): void;
   /** An edit met a newer state. */
   onOutcome(outcome: Outcome): void;
+  /** A move was left out: another window had moved the project meanwhile. */
+  onOvertaken(): void;
   /** The service refused an edit; it is not sent again. */
   onRefused(reason: string): void;
   /** The browser has no room to keep what waits. */
@@ -31,6 +32,8 @@ export interface OutboxEvents {
 const FIRST_PAUSE_MS = 500;
 const LONGEST_PAUSE_MS = 5000;
 const TRIES_BEFORE_PARKING = 3;
+/** So many states are remembered, so that going back to them shows at once. */
+const MOST_SEEN = 40;
 
 /** The service, or what stands before it, cannot answer now but will later. */
 const LATER: ReadonlySet<number> = new Set([401, 408, 425, 429, 502, 503, 504, 507]);
@@ -71,7 +74,14 @@ export class Outbox {
   readonly #events: OutboxEvents;
   readonly #kept: KeptQueue;
   #state: ProjectState;
+  readonly #seen = new Map<string, ProjectState>();
   #waiting: Outgoing[] = [];
+  /** The one that may have reached the service. */
+  #attempted: Outgoing | null = null;
+  /** What was taken back, the last one last: an edit before it was sent, or null. */
+  #takenBack: (Edit | null)[] = [];
+  /** Keys of edits that the project does not stand on after all. */
+  readonly #fallen = new Set<string>();
   #sending = false;
   #drained: Promise<void>;
   #toldNotKept = false;
@@ -82,6 +92,7 @@ export class Outbox {
   constructor(state: ProjectState, events: OutboxEvents) {
     this.#projectId = state.id;
     this.#state = state;
+    this.#seen.set(state.head, state);
     this.#events = events;
     this.#kept = new KeptQueue(state.id);
     this.#drained = this.#drain(() => this.#takeOver());
@@ -89,20 +100,40 @@ export class Outbox {
 
   /** Send an edit, after those before it. */
   push(edit: Edit): void {
+    this.#takenBack = [];
     this.#add({ kind: "edit", key: newId(), edit });
   }
 
+  /** Take the last change back: at once where it was not sent yet. */
   undo(): void {
-    this.#add({ kind: "undo", key: newId() });
+    const last = this.#waiting.at(-1);
+    if (last?.kind === "edit" && last !== this.#attempted) {
+      this.#waiting.pop();
+      this.#takenBack.push(last.edit);
+      this.#tell();
+    } else {
+      this.#takenBack.push(null);
+      this.#add({ kind: "undo", key: newId(), of: this.#standing().head });
+    }
   }
 
+  /** Do again what was taken back last. */
   redo(): void {
-    this.#add({ kind: "redo", key: newId() });
+    const edit = this.#takenBack.pop();
+    if (edit) this.#add({ kind: "edit", key: newId(), edit });
+    else this.#add({ kind: "redo", key: newId(), of: this.#standing().head });
   }
 
   /** Go to any state of the history. */
   stand(to: string): void {
+    this.#takenBack = [];
     this.#add({ kind: "stand", key: newId(), to });
+  }
+
+  /** The project has another name from now on. */
+  rename(name: string): void {
+    this.#state = { ...this.#state, name };
+    this.#tell();
   }
 
   /**
@@ -110,8 +141,8 @@ export class Outbox {
    * something waits: it may be in that state already, and would show twice.
    */
   catchUp(state: ProjectState): void {
-    if (this.#waiting.length > 0) return;
-    this.#know(state);
+    if (this.#waiting.length > 0 || !this.#know(state)) return;
+    this.#tell();
   }
 
   /** Try again at once, for instance because the connection is back. */
@@ -123,7 +154,7 @@ export class Outbox {
   leaveOut(): void {
     // Not while it is being tried again: then it may be saved after all.
     if (!this.#parked || !this.#wake) return;
-    this.#waiting.shift();
+    this.#drop();
     this.#park(null);
     this.#tell();
     this.#wake();
@@ -159,13 +190,31 @@ export class Outbox {
     if (this.#closed) return;
     if (!kept && !this.#toldNotKept) this.#events.onNotKept();
     this.#toldNotKept ||= !kept;
-    this.#events.onWaiting([...this.#waiting]);
+    this.#events.onStanding(this.#standing(), [...this.#waiting]);
   }
 
-  #know(state: ProjectState): void {
-    if (state.changes < this.#state.changes) return;
-    this.#state = state;
-    if (!this.#closed) this.#events.onState(state);
+  #standing(): Standing {
+    const standing = standingAfter(this.#state, this.#seen, this.#waiting);
+    return { ...standing, canRedo: standing.canRedo || this.#takenBack.some(Boolean) };
+  }
+
+  /** Take over a state, unless a newer one is known; then it returns false. */
+  #know(state: ProjectState): boolean {
+    if (state.changes < this.#state.changes) return false;
+    // Of one revision it shows the same: its composite is the very one of before.
+    const before = this.#seen.get(state.head);
+    this.#state = before ? { ...state, composite: before.composite } : state;
+    this.#seen.delete(state.head);
+    this.#seen.set(state.head, this.#state);
+    const [oldest] = this.#seen.keys();
+    if (this.#seen.size > MOST_SEEN && oldest !== undefined) this.#seen.delete(oldest);
+    return true;
+  }
+
+  /** Do without the first thing that waits; what was asked of it is left out too. */
+  #drop(): void {
+    const item = this.#waiting.shift();
+    if (item?.kind === "edit") this.#fallen.add(item.key);
   }
 
   #park(reason: string | null): void {
@@ -192,24 +241,32 @@ export class Outbox {
   }
 
   async #trySending(item: Outgoing): Promise<Sending> {
-    let answer: ProjectState | null = null;
+    let answer: ProjectState | null;
     try {
       answer = await this.#send(item);
     } catch (error) {
       const ended = sendingEnded(error);
-      if (ended.fate !== "refused") {
-        this.#tellHeld(ended.fate === "later" ? ended.reason : null);
-        return ended;
+      if (ended.fate === "refused") {
+        this.#drop();
+        if (!this.#closed) this.#events.onRefused(ended.reason);
+        this.#goOn();
+        return DONE;
       }
-      if (!this.#closed) this.#events.onRefused(ended.reason);
+      this.#tellHeld(ended.fate === "later" ? ended.reason : null);
+      return ended;
     }
     this.#waiting.shift();
+    if (answer) this.#know(answer);
+    this.#goOn();
+    return DONE;
+  }
+
+  /** Tell how it stands now that one thing fewer waits. */
+  #goOn(): void {
+    if (this.#waiting.length === 0) this.#fallen.clear();
     if (this.#parked) this.#park(null);
     this.#tellHeld(null);
-    // First the state, then what no longer waits: nothing flickers in between.
-    if (answer) this.#know(answer);
     this.#tell();
-    return DONE;
   }
 
   #tellHeld(reason: string | null): void {
@@ -217,23 +274,37 @@ export class Outbox {
   }
 
   async #send(item: Outgoing): Promise<ProjectState | null> {
+    this.#attempted = item;
     if (item.kind === "edit") {
       const answer = await sendEdit(this.#projectId, {
         key: item.key,
         parent: this.#state.head,
         edit: item.edit,
       });
+      if (answer.outcome === "branched") this.#fallen.add(item.key);
       if (!this.#closed) this.#events.onOutcome(answer.outcome);
       return answer.state;
     }
     const to = this.#target(item);
     if (!to) return null;
-    return sendStanding(this.#projectId, { key: item.key, to, came_from: this.#state.head });
+    const came_from = this.#state.head;
+    const state = await sendStanding(this.#projectId, { key: item.key, to, came_from });
+    if (state.head !== to) this.#tellOvertaken();
+    return state;
   }
 
+  /** Return where a move leads; null where what it was asked of is not there any more. */
   #target(item: Exclude<Outgoing, { kind: "edit" }>): string | null {
     if (item.kind === "stand") return item.to;
+    if (item.of !== null && item.of !== this.#state.head) {
+      if (!this.#fallen.has(item.of)) this.#tellOvertaken();
+      return null;
+    }
     return item.kind === "undo" ? this.#state.undo_to : this.#state.redo_to;
+  }
+
+  #tellOvertaken(): void {
+    if (!this.#closed) this.#events.onOvertaken();
   }
 
   /** Wait some time, or without end, until someone asks to go on. */

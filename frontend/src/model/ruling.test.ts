@@ -1,6 +1,6 @@
 import type { components } from "@generated/schema";
 import { expect, test } from "vitest";
-import { forksOf, marksOf, tickAt } from "@/model/ruling";
+import { forksOf, joinedHistory, marksOf, tickAt } from "@/model/ruling";
 
 type Tick = components["schemas"]["Tick"];
 type Way = components["schemas"]["Way"];
@@ -39,4 +39,30 @@ test("ways that leave at one place share a fork, in their order", () => {
     { tick: 1, ways: [ways[0], ways[2]] },
     { tick: 0, ways: [ways[1]] },
   ]);
+});
+
+const history = (ids: string, follows: string | null, names: Record<string, string> = {}) => ({
+  head: "x",
+  follows,
+  ticks: [...ids].map(tick),
+  other_ways: [],
+  names: Object.entries(names).map(([id, name]) => ({ id, name })),
+});
+
+test("what is new is joined to what was known, with the names of now", () => {
+  const known = history("abc", null, { a: "Old" });
+  const joined = joinedHistory(known, history("de", "b", { b: "Wide" }));
+
+  expect(joined.ticks.map(({ id, name }) => name ?? id)).toEqual(["a", "Wide", "d", "e"]);
+  expect(joined.ticks[0]).toBe(known.ticks[0]);
+  expect(joinedHistory(joined, history("", "e")).ticks.map(({ name }) => name)).toEqual(
+    new Array(4).fill(null),
+  );
+});
+
+test("a history that comes whole takes the place of what was known", () => {
+  const whole = history("xyz", null);
+
+  expect(joinedHistory(history("abc", null), whole)).toBe(whole);
+  expect(joinedHistory(undefined, whole)).toBe(whole);
 });

@@ -8,6 +8,19 @@ type Way = components["schemas"]["Way"];
 /** More ticks than this would run into one another; then only some are drawn. */
 const MOST_MARKS = 90;
 
+/** Return a history whose way is known up to where an answer goes on. */
+export function joinedHistory(known: History | undefined, answer: History): History {
+  const { follows, names } = answer;
+  if (!known || !follows) return answer;
+  const begins = known.ticks.findIndex((tick) => tick.id === follows) + 1;
+  const called = new Map(names.map(({ id, name }) => [id, name]));
+  const before = known.ticks.slice(0, begins).map((tick) => {
+    const name = called.get(tick.id) ?? null;
+    return tick.name === name ? tick : { ...tick, name };
+  });
+  return { ...answer, follows: null, ticks: [...before, ...answer.ticks] };
+}
+
 /** Return which of so many ticks are drawn. */
 export function marksOf(ticks: number): number[] {
   const every = Math.ceil(ticks / MOST_MARKS);

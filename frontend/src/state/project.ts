@@ -2,15 +2,22 @@
 
 import { create } from "zustand";
 import type { Composite, Edit, ProjectState } from "@/model/composite";
-import { withEdits } from "@/model/expected";
+import { compositeOf, type Standing, standingAfter } from "@/model/standing";
 
-/** The service's state, of which the page keeps all. */
+/** A state of the project as the service said it. */
 export type KnownState = ProjectState;
 
 interface ProjectView {
+  /** The saved state that is shown, under the name that the project has now. */
   readonly known: KnownState | null;
+  /** What is shown on top of it. */
   readonly waiting: readonly Edit[];
-  readonly moving: boolean;
+  /** The state that is saved last, which may be another one than is shown. */
+  readonly saved: KnownState | null;
+  /** How many changes and moves wait to be sent. */
+  readonly queued: number;
+  readonly canUndo: boolean;
+  readonly canRedo: boolean;
   /** Why nothing is sent at the moment; null where it is. */
   readonly held: string | null;
   /** Why the first thing that waits cannot be saved; null where it can. */
@@ -19,9 +26,8 @@ interface ProjectView {
 
 /** How a desk changes what is shown, for as long as it is the open one. */
 export interface OpenProject {
-  /** Take over a state, unless a newer one is known. */
-  know(state: KnownState): void;
-  wait(edits: readonly Edit[], moving: boolean): void;
+  /** Show where the project stands, though so much of it still waits. */
+  stand(standing: Standing, queued: number): void;
   hold(reason: string | null): void;
   park(reason: string | null): void;
   leave(): void;
@@ -30,7 +36,10 @@ export interface OpenProject {
 const NOTHING: ProjectView = {
   known: null,
   waiting: [],
-  moving: false,
+  saved: null,
+  queued: 0,
+  canUndo: false,
+  canRedo: false,
   held: null,
   parked: null,
 };
@@ -43,32 +52,27 @@ let opened: object | null = null;
 export function openProject(state: KnownState): OpenProject {
   const mine = {};
   opened = mine;
-  useProject.setState({ ...NOTHING, known: state });
+  useProject.setState({ ...NOTHING, ...shownBy(standingAfter(state, new Map(), [])) });
   const change = (changed: (view: ProjectView) => Partial<ProjectView>) => {
     if (opened === mine) useProject.setState(changed);
   };
   return {
-    know: (known) => change((view) => ({ known: newerOf(view.known, known) })),
-    wait: (waiting, moving) => change(() => ({ waiting, moving })),
+    stand: (standing, queued) => change((view) => ({ ...shownBy(standing, view), queued })),
     hold: (held) => change(() => ({ held })),
     park: (parked) => change(() => ({ parked })),
     leave: () => change(() => NOTHING),
   };
 }
 
-/**
- * Return the newer of two states. One that is as new may have another name and other ways;
- * of the same revision it shows the same: its composite is the very one of before.
- */
-function newerOf(before: KnownState | null, known: KnownState): KnownState {
-  if (!before || known.changes > before.changes) return known;
-  if (known.changes < before.changes) return before;
-  return known.head === before.head ? { ...known, composite: before.composite } : known;
-}
-
-/** How many changes wait to be sent. */
-export function countWaiting({ waiting, moving }: ProjectView): number {
-  return waiting.length + (moving ? 1 : 0);
+/** Return what is shown of a standing: what is the same as before stays the very same. */
+function shownBy(
+  { base, latest, unsaved, canUndo, canRedo }: Standing,
+  before: ProjectView = NOTHING,
+): Partial<ProjectView> {
+  const { name, changes } = latest;
+  const isSame = before.known?.composite === base.composite && before.saved === latest;
+  const known = isSame ? before.known : { ...base, name, changes };
+  return { known, waiting: unsaved, saved: latest, canUndo, canRedo };
 }
 
 const SAVED_WITHIN_MS = 8000;
@@ -80,8 +84,8 @@ const SAVED_WITHIN_MS = 8000;
 export async function savedRevision(): Promise<string> {
   const until = Date.now() + SAVED_WITHIN_MS;
   for (;;) {
-    const { known, waiting, moving, parked } = useProject.getState();
-    if (known && (parked !== null || (waiting.length === 0 && !moving))) return known.head;
+    const { saved, queued, parked } = useProject.getState();
+    if (saved && (parked !== null || queued === 0)) return saved.head;
     if (Date.now() > until) {
       throw new Error("Some changes are not saved yet; try again in a moment.");
     }
@@ -89,31 +93,20 @@ export async function savedRevision(): Promise<string> {
   }
 }
 
-const expected = new WeakMap<object, WeakMap<object, Composite>>();
-
 /** The composite as it will be once everything that waits is answered. */
 export function useComposite(): Composite | null {
-  return useProject(({ known, waiting }) => (known ? expectedOf(known, waiting) : null));
+  return useProject(({ known, waiting }) => (known ? compositeOf(known, waiting) : null));
 }
 
 /** The same for as long as it is wanted; null otherwise, however often it changes. */
 export function useCompositeWhile(isWanted: boolean): Composite | null {
   return useProject(({ known, waiting }) =>
-    known && isWanted ? expectedOf(known, waiting) : null,
+    known && isWanted ? compositeOf(known, waiting) : null,
   );
 }
 
 /** The same for use outside of rendering. */
 export function expectedComposite(): Composite | null {
   const { known, waiting } = useProject.getState();
-  return known ? expectedOf(known, waiting) : null;
-}
-
-/** One result per input, so that selectors return the same object again. */
-function expectedOf(known: KnownState, waiting: readonly Edit[]): Composite {
-  const byWaiting = expected.get(known) ?? new WeakMap<object, Composite>();
-  expected.set(known, byWaiting);
-  const composite = byWaiting.get(waiting) ?? withEdits(known.composite, waiting);
-  byWaiting.set(waiting, composite);
-  return composite;
+  return known ? compositeOf(known, waiting) : null;
 }

@@ -91,14 +91,27 @@ class Way(Tick):
     """How many it has of its own."""
 
 
+class Named(BaseModel):
+    """What somebody called a moment."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: uuid.UUID
+    name: str
+
+
 class History(BaseModel):
     """The way that a project stands on, oldest first, and the other ways."""
 
     model_config = ConfigDict(frozen=True)
 
     head: uuid.UUID
+    follows: uuid.UUID | None = None
+    """The edit after which `ticks` begin; None where they are the whole way."""
     ticks: list[Tick]
     other_ways: list[Way]
+    names: list[Named]
+    """All moments of the way that have names."""
 
 
 def add_edit(
@@ -192,8 +205,18 @@ def stand_at(
     return project_state(visit, project)
 
 
-def get_history(visit: Visit, project_id: uuid.UUID) -> History:
-    """Return the history of a project."""
+def get_history(
+    visit: Visit, project_id: uuid.UUID, *, after: uuid.UUID | None = None
+) -> History:
+    """Return the history of a project: of its way only what lies beyond `after`.
+
+    Where the project does not stand on a way through that any more, all of its way.
+
+    Raises
+    ------
+    NotThereError
+        There is no such project.
+    """
     project = require_project(visit, project_id)
     versions = versions_store.list_versions(visit.session, project_id)
     names = {version.revision_id: version.name for version in versions}
@@ -217,10 +240,14 @@ def get_history(visit: Visit, project_id: uuid.UUID) -> History:
             edits = end.depth - lineage.nodes[fork].depth
             tick = shown[end.id].model_dump()
             others.append(Way(**tick, leaves_at=fork, edits=edits))
+    line = present[::-1]
+    begins = 1 + line.index(after) if after in way else 0
     return History(
         head=project.head_id,
-        ticks=[shown[step] for step in reversed(present)],
+        follows=after if begins else None,
+        ticks=[shown[step] for step in line[begins:]],
         other_ways=sorted(others, key=lambda one: one.at, reverse=True),
+        names=[Named(id=one, name=names[one]) for one in line if one in names],
     )
 
 

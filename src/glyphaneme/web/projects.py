@@ -61,6 +61,12 @@ class Standing(_Body):
     came_from: uuid.UUID
 
 
+class HistoryQuery(_Body):
+    """The last edit of the way that is known already, where one is."""
+
+    after: uuid.UUID | None = None
+
+
 class Wall(BaseModel):
     """All projects, last changed first."""
 
@@ -196,8 +202,8 @@ def post_standing(path: IdPath, body: Standing) -> dict[str, Any]:
 
 
 @api.get("/projects/<uuid:id>/history", responses={200: History})
-def get_history(path: IdPath) -> dict[str, Any]:
-    """Return a project's history."""
+def get_history(path: IdPath, query: HistoryQuery) -> dict[str, Any]:
+    """Return a project's history, or of its way only what is new."""
     with looking() as visit:
-        history = editing.get_history(visit, path.id)
+        history = editing.get_history(visit, path.id, after=query.after)
     return history.model_dump(mode="json")

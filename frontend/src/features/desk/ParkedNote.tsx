@@ -4,7 +4,7 @@ import type { ReactElement } from "react";
 import styled from "styled-components";
 import { useDeskActions } from "@/features/desk/DeskContext";
 import { sayCount } from "@/model/wording";
-import { countWaiting, useProject } from "@/state/project";
+import { useProject } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { PlainButton, QuietButton } from "@/ui/Button";
 
@@ -26,7 +26,7 @@ const Words = styled.p`
 export function ParkedNote({ onSaveCopy }: { onSaveCopy(): void }): ReactElement | null {
   const desk = useDeskActions();
   const reason = useProject((project) => project.parked);
-  const after = useProject(countWaiting) - 1;
+  const after = useProject((project) => project.queued) - 1;
   if (reason === null) return null;
   const rest = after > 0 ? ` ${sayCount(after, "later change")} waiting behind it.` : "";
   return (

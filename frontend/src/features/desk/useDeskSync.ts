@@ -3,17 +3,15 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { fetchProject, renameProject } from "@/api/calls";
-import type { Outgoing } from "@/api/keptQueue";
 import { Outbox, type OutboxEvents } from "@/api/outbox";
 import type { ProjectState } from "@/api/types";
 import type { DeskActions } from "@/features/desk/DeskContext";
-import type { Edit } from "@/model/composite";
 import { stopFinding } from "@/state/cutting";
 import { useDesk } from "@/state/desk";
 import { stopMany } from "@/state/manyCuts";
 import { useMessages } from "@/state/messages";
 import { useNotices } from "@/state/notices";
-import { countWaiting, type OpenProject, openProject, useProject } from "@/state/project";
+import { type OpenProject, openProject, useProject } from "@/state/project";
 
 export type DeskSync =
   | { readonly phase: "loading" }
@@ -38,7 +36,7 @@ export function useDeskSync(projectId: string): DeskSync {
     const open = (state: ProjectState) => {
       const project = openProject(state);
       const outbox = new Outbox(state, eventsFor(project));
-      setOpened({ outbox, actions: actionsOf(projectId, outbox, project) });
+      setOpened({ outbox, actions: actionsOf(projectId, outbox) });
       leave = () => {
         outbox.close();
         project.leave();
@@ -73,7 +71,7 @@ export function useDeskSync(projectId: string): DeskSync {
   };
 }
 
-function actionsOf(projectId: string, outbox: Outbox, project: OpenProject): DeskActions {
+function actionsOf(projectId: string, outbox: Outbox): DeskActions {
   return {
     projectId,
     edit: (edit) => outbox.push(edit),
@@ -84,8 +82,7 @@ function actionsOf(projectId: string, outbox: Outbox, project: OpenProject): Des
     leaveOut: () => outbox.leaveOut(),
     rename: async (name) => {
       await renameProject(projectId, name);
-      const { known } = useProject.getState();
-      if (known) project.know({ ...known, name });
+      outbox.rename(name);
     },
   };
 }
@@ -93,12 +90,7 @@ function actionsOf(projectId: string, outbox: Outbox, project: OpenProject): Des
 function eventsFor(project: OpenProject): OutboxEvents {
   const { say, warn } = useMessages.getState();
   return {
-    onState: (state: ProjectState) => project.know(state),
-    onWaiting: (waiting: readonly Outgoing[]) =>
-      project.wait(
-        waiting.flatMap((item): Edit[] => (item.kind === "edit" ? [item.edit] : [])),
-        waiting.some((item) => item.kind !== "edit"),
-      ),
+    onStanding: (standing, waiting) => project.stand(standing, waiting.length),
     onHeld: project.hold,
     onParked: project.park,
     onOutcome: (outcome: string) => {
@@ -112,6 +104,8 @@ function eventsFor(project: OpenProject): OutboxEvents {
         );
       }
     },
+    onOvertaken: () =>
+      say("The picture had changed in another window meanwhile; nothing was taken back."),
     onRefused: (reason: string) => warn(reason),
     onNotKept: () =>
       warn(
@@ -126,7 +120,7 @@ function useOtherWindows(projectId: string, outbox: Outbox | null): void {
   const catchUps = useNotices((notices) => notices.catchUps);
   const known = useProject((project) => project.known?.changes ?? 0);
   // What is told while something is sent is looked at when all is sent.
-  const sending = useProject((project) => countWaiting(project) > 0);
+  const sending = useProject((project) => project.queued > 0);
   const client = useQueryClient();
 
   useEffect(() => {

@@ -6,7 +6,7 @@ import { useDesk } from "@/state/desk";
 import { type KnownJob, useJobs } from "@/state/jobs";
 import { useProject } from "@/state/project";
 import { deskWith, showOnDesk } from "@/testing/desk";
-import { sampleLayer } from "@/testing/samples";
+import { sampleLayer, sampleState } from "@/testing/samples";
 
 interface Asked {
   readonly path: string;
@@ -118,7 +118,7 @@ test("a failure is told in the service's words", async () => {
   expect((await screen.findByRole("alert")).textContent).toContain("The disk is full.");
 });
 
-const WAITING = { waiting: [{ kind: "show_layer", layer_id: "a", visible: false }] } as const;
+const WAITING = { queued: 1 };
 
 test("changes that still wait are in the file: it is made once they are saved", async () => {
   show();
@@ -126,8 +126,7 @@ test("changes that still wait are in the file: it is made once they are saved", 
 
   await press("Save the picture");
   expect(asked).toEqual([]);
-  const { known } = useProject.getState();
-  act(() => useProject.setState({ waiting: [], known: known && { ...known, head: "saved" } }));
+  act(() => useProject.setState({ queued: 0, saved: sampleState({ head: "saved" }) }));
 
   await waitFor(() => expect(asked[0]?.body.request).toMatchObject({ revision: "saved" }));
 });

@@ -1,8 +1,15 @@
 /** The history ruler: every edit a tick; drag back and look, let go and be there. */
 
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Redo2, Undo2 } from "lucide-react";
-import { type PointerEvent, type ReactElement, type ReactNode, useEffect, useState } from "react";
+import {
+  type PointerEvent,
+  type ReactElement,
+  type ReactNode,
+  useEffect,
+  useRef,
+  useState,
+} from "react";
 import { Slider, SliderThumb, SliderTrack } from "react-aria-components";
 import styled from "styled-components";
 import { fetchHistory } from "@/api/calls";
@@ -95,16 +102,9 @@ const Caption = styled.div`
 
 export function Ruler(): ReactElement {
   const desk = useDeskActions();
-  const changes = useProject((project) => project.known?.changes);
-  const canUndo = useProject(
-    (project) => Boolean(project.known?.undo_to) || project.waiting.length > 0,
-  );
-  const canRedo = useProject((project) => Boolean(project.known?.redo_to));
-  const history = useQuery({
-    queryKey: ["history", desk.projectId, changes],
-    queryFn: () => fetchHistory(desk.projectId),
-    placeholderData: (before) => before,
-  });
+  const canUndo = useProject((project) => project.canUndo);
+  const canRedo = useProject((project) => project.canRedo);
+  const history = useHistory(desk.projectId);
   return (
     <Row>
       <QuietButton aria-label="Undo" isDisabled={!canUndo} onPress={desk.undo}>
@@ -113,20 +113,36 @@ export function Ruler(): ReactElement {
       <QuietButton aria-label="Do it again" isDisabled={!canRedo} onPress={desk.redo}>
         <Redo2 size={17} aria-hidden="true" />
       </QuietButton>
-      {history.data ? <RulerScale history={history.data} /> : null}
-      {history.data && history.data.other_ways.length > 0 ? (
-        <OtherWays ways={history.data.other_ways} />
-      ) : null}
+      {history ? <RulerScale history={history} /> : null}
+      {history && history.other_ways.length > 0 ? <OtherWays ways={history.other_ways} /> : null}
     </Row>
   );
 }
 
+/** Return the project's history; after each change only what is new of it is asked for. */
+function useHistory(projectId: string): History | undefined {
+  const client = useQueryClient();
+  const changes = useProject((project) => project.saved?.changes);
+  const queryKey = ["history", projectId];
+  const { data } = useQuery({
+    queryKey,
+    queryFn: () => fetchHistory(projectId, client.getQueryData<History>(queryKey)),
+  });
+  const asked = useRef(changes);
+  useEffect(() => {
+    if (asked.current === changes) return;
+    asked.current = changes;
+    void client.invalidateQueries({ queryKey: ["history", projectId] });
+  }, [client, projectId, changes]);
+  return data;
+}
+
 function RulerScale({ history }: { readonly history: History }): ReactElement {
   const { ticks } = history;
-  const here = Math.max(
-    0,
-    ticks.findIndex((tick) => tick.id === history.head),
-  );
+  // Where it stands already, though the service may not have answered yet.
+  const shown = useProject((project) => project.known?.head);
+  const placeOf = (id: string | undefined) => ticks.findIndex((tick) => tick.id === id);
+  const here = Math.max(0, placeOf(shown) < 0 ? placeOf(history.head) : placeOf(shown));
   const [place, setPlace] = useState(here);
   const [pointed, setPointed] = useState<number | null>(null);
   const [dragged, setDragged] = useState<number | null>(null);

@@ -13,7 +13,7 @@ import { sayCount } from "@/model/wording";
 import { useDesk } from "@/state/desk";
 import { useFinding } from "@/state/finding";
 import { useNotices } from "@/state/notices";
-import { countWaiting, useProject } from "@/state/project";
+import { useProject } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";
 
@@ -102,7 +102,7 @@ export function Shelf(): ReactElement {
 }
 
 function SavedNote(): ReactElement {
-  const waiting = useProject(countWaiting);
+  const waiting = useProject((project) => project.queued);
   const held = useProject((project) => project.held);
   const parked = useProject((project) => project.parked);
   const listening = useNotices((notices) => notices.listening);
