@@ -86,11 +86,14 @@ export class NewestOnly<Request> {
 
   async #drain(): Promise<void> {
     this.#busy = true;
-    while (this.#next !== null) {
-      const request = this.#next;
-      this.#next = null;
-      await this.#run(request);
+    try {
+      while (this.#next !== null) {
+        const request = this.#next;
+        this.#next = null;
+        await this.#run(request);
+      }
+    } finally {
+      this.#busy = false;
     }
-    this.#busy = false;
   }
 }

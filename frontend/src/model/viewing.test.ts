@@ -1,8 +1,10 @@
+import { FRAME_VIEW } from "@generated/limits";
 import { expect, test } from "vitest";
 import {
   canvasToStage,
   fitView,
   frameArea,
+  GREATEST_ZOOM,
   pannedBy,
   stageToCanvas,
   zoomedAt,
@@ -64,3 +66,28 @@ test("a frame at half detail covers the same place with a quarter of the pixels"
 test("a canvas outside the stage needs no frame", () => {
   expect(frameArea({ x: 9000, y: 0, scale: 1 }, canvas, stage, 1, 1)).toBeNull();
 });
+
+const SCREENS = [2560, 3840, 5120].flatMap((width) =>
+  [1, 1.5, 2, 3].map((ratio) => [width, ratio] as const),
+);
+
+test.each(SCREENS)(
+  "on a screen of %d pixels at ratio %d all that is asked for is given",
+  (width, ratio) => {
+    const large = { width, height: Math.round((width * 9) / 16) };
+    const sheet = { ...canvas, width: 12_000, height: 8000 };
+
+    for (const view of [fitView(sheet, large), { x: 3000, y: 900, scale: GREATEST_ZOOM }]) {
+      const area = frameArea(view, sheet, large, ratio, 1);
+      const { request } = area ?? { request: { width: 0, height: 0, scale: 0 } };
+
+      expect(request.width).toBeGreaterThan(2000);
+      expect(request.width).toBeLessThanOrEqual(FRAME_VIEW.width.maximum);
+      expect(request.height).toBeLessThanOrEqual(FRAME_VIEW.height.maximum);
+      expect(request.scale).toBeLessThanOrEqual(FRAME_VIEW.scale.maximum);
+      // However few pixels come, they cover what the stage shows.
+      const stretch = (view.scale * ratio) / request.scale;
+      expect(Math.abs(request.width * stretch - (area?.width ?? 0))).toBeLessThanOrEqual(stretch);
+    }
+  },
+);

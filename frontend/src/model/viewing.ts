@@ -1,5 +1,6 @@
 /** The stage's view of the canvas: zoom, pan, and what to ask the service for. */
 
+import { FRAME_VIEW } from "@generated/limits";
 import type { Canvas } from "@/model/composite";
 import type { Point } from "@/model/geometry";
 
@@ -77,7 +78,8 @@ export function canvasToStage(view: StageView, at: Point): Point {
 
 /**
  * Return the part of the canvas that the stage shows, on whole device pixels.
- * `detail` below 1 asks for fewer pixels while something moves.
+ * `detail` below 1 asks for fewer pixels while something moves; more than the service
+ * gives are never asked for: what comes is enlarged then.
  */
 export function frameArea(
   view: StageView,
@@ -97,6 +99,7 @@ export function frameArea(
   const width = Math.floor(right - left);
   const height = Math.floor(bottom - top);
   if (width < 1 || height < 1) return null;
+  const asked = Math.min(detail, mostDetail(width, height, step));
   return {
     left,
     top,
@@ -105,9 +108,18 @@ export function frameArea(
     request: {
       x: (left - originX) / step,
       y: (top - originY) / step,
-      width: Math.max(1, Math.round(width * detail)),
-      height: Math.max(1, Math.round(height * detail)),
-      scale: step * detail,
+      width: Math.max(1, Math.round(width * asked)),
+      height: Math.max(1, Math.round(height * asked)),
+      scale: step * asked,
     },
   };
+}
+
+/** Return how much of the detail of a large or dense screen is ever asked for. */
+function mostDetail(width: number, height: number, step: number): number {
+  return Math.min(
+    FRAME_VIEW.width.maximum / width,
+    FRAME_VIEW.height.maximum / height,
+    FRAME_VIEW.scale.maximum / step,
+  );
 }

@@ -27,6 +27,7 @@ import { useDesk } from "@/state/desk";
 import { useJudging } from "@/state/judging";
 import { useComposite } from "@/state/project";
 import { useShaping } from "@/state/shaping";
+import { useShowing } from "@/state/showing";
 import { color, font } from "@/theme/tokens";
 
 const Ground = styled.div`
@@ -84,6 +85,18 @@ const Empty = styled.div`
   }
 `;
 
+const TroubleNote = styled.p`
+  position: absolute;
+  inset: auto 16px 16px;
+  width: fit-content;
+  max-width: 460px;
+  margin: 0 auto;
+  padding: 10px 14px;
+  border: 1px solid ${color.rule};
+  background: ${color.sheet};
+  pointer-events: none;
+`;
+
 export function Stage(): ReactElement {
   const surface = useRef<HTMLCanvasElement>(null);
   const [ground, setGround] = useState<HTMLDivElement | null>(null);
@@ -115,8 +128,18 @@ export function Stage(): ReactElement {
       {open && isDivided ? <StageDivider layer={open} /> : null}
       <StageOverlay view={view} />
       <MatchGlass />
+      <Trouble />
       {fan ? <Fan fan={fan} onClose={close} /> : null}
     </Ground>
+  );
+}
+
+/** Why the picture is not shown as it is now. */
+function Trouble(): ReactElement | null {
+  const trouble = useShowing((showing) => showing.trouble);
+  if (trouble === null) return null;
+  return (
+    <TroubleNote role="status">The picture cannot be shown as it is now. {trouble}</TroubleNote>
   );
 }
 

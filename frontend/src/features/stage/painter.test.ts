@@ -3,6 +3,7 @@
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { StagePainter } from "@/features/stage/painter";
 import type { Shown } from "@/features/stage/shown";
+import { useShowing } from "@/state/showing";
 import { sampleComposite } from "@/testing/samples";
 
 const HEADER_BYTES = 8;
@@ -228,4 +229,36 @@ test("a frame that is none leaves the stage neither busy nor without the next", 
   await browser.decoded(2);
 
   expect(browser.painted).toEqual([2]);
+});
+
+const refusing = (status: number) => async () =>
+  new Response(JSON.stringify({ detail: "It does not fit." }), { status });
+
+test("a refusal of the newest frame is told, one of a state that was replaced is not", async () => {
+  let refuse: () => void = () => undefined;
+  vi.stubGlobal("fetch", async () => {
+    await new Promise<void>((resolve) => {
+      refuse = resolve;
+    });
+    return refusing(422)();
+  });
+  painter.show(shown(), true);
+  await vi.waitFor(() => expect(refuse).not.toBe(undefined));
+  const first = refuse;
+  vi.stubGlobal("fetch", refusing(409));
+
+  painter.show(shown({ revision: "second" }), true);
+  first();
+  await vi.waitFor(() => expect(troubles).toHaveLength(1));
+
+  expect(troubles).toMatchObject([{ status: 409, message: "It does not fit." }]);
+});
+
+test("trouble is over with the next frame that is painted", async () => {
+  useShowing.setState({ trouble: "It does not fit." });
+
+  painter.show(shown(), true);
+  await browser.decoded(1);
+
+  expect(useShowing.getState().trouble).toBeNull();
 });

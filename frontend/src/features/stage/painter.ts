@@ -16,6 +16,7 @@ import {
 import type { Shown } from "@/features/stage/shown";
 import { Pace } from "@/model/pacing";
 import { type FrameArea, frameArea } from "@/model/viewing";
+import { useShowing } from "@/state/showing";
 import { readCounts, useToning } from "@/state/toning";
 
 interface Held extends Look {
@@ -154,7 +155,8 @@ export class StagePainter {
     this.#asked = null;
     this.#isMissing = true;
     this.#settle(shown);
-    this.#onTrouble(error);
+    // What is not awaited any more brings its own next frame.
+    if (shown === this.#awaited) this.#onTrouble(error);
   }
 
   async #take({ data, wanted, asked, part, turn, before }: Answer): Promise<void> {
@@ -183,6 +185,7 @@ export class StagePainter {
     }
     this.#painted = turn;
     this.#isMissing = false;
+    useShowing.setState({ trouble: null });
     if (part && held) {
       this.#held = { ...held, ...patched(held, came, part) };
       letGo(came);

@@ -3,9 +3,10 @@
 import { type RefObject, useEffect, useMemo, useRef } from "react";
 import { useShallow } from "zustand/react/shallow";
 import type { ToneSeen } from "@/api/calls";
-import { Problem } from "@/api/http";
+import { Problem, Unreachable } from "@/api/http";
 import { StagePainter } from "@/features/stage/painter";
 import type { Shown } from "@/features/stage/shown";
+import { usePixelRatio } from "@/features/stage/usePixelRatio";
 import { type Canvas, type Edit, isToned, type Layer, layerById } from "@/model/composite";
 import { withEdits } from "@/model/expected";
 import { hasSpreadingMasks, showsOnlyStrokes } from "@/model/masks";
@@ -14,9 +15,9 @@ import { tryStrength } from "@/model/tries";
 import { fitView, type StageView } from "@/model/viewing";
 import { useCutting } from "@/state/cutting";
 import { facetFor, type Trace, useDesk } from "@/state/desk";
-import { useMessages } from "@/state/messages";
 import { useNotices } from "@/state/notices";
 import { useComposite, useProject } from "@/state/project";
+import { useShowing } from "@/state/showing";
 import { useToning } from "@/state/toning";
 
 const SEEN_THROUGH = 0.5;
@@ -78,6 +79,7 @@ function useShown(view: StageView | null, without: boolean): Shown | null {
   const canvas = useCanvas();
   const stage = useDesk((desk) => desk.stage);
   const backing = useDesk((desk) => desk.backing);
+  const pixelRatio = usePixelRatio();
   const isRough = useRough().length > 0;
   const isHeld = useDesk((desk) => desk.live !== null);
   // What is rough is followed by better: a frame of it need not be fine.
@@ -109,7 +111,7 @@ function useShown(view: StageView | null, without: boolean): Shown | null {
       view,
       stage,
       backing,
-      pixelRatio: window.devicePixelRatio,
+      pixelRatio,
     };
   }, [
     projectId,
@@ -119,6 +121,7 @@ function useShown(view: StageView | null, without: boolean): Shown | null {
     view,
     stage,
     backing,
+    pixelRatio,
     moving,
     hatched,
     maskOf,
@@ -134,7 +137,7 @@ const MASK_SEEN = { mask: "whole", edge: "edge", rim: "rim" } as const;
 /** What pixels depend on; a new backing alone needs none. */
 const PIXELS = [
   ...(["projectId", "revision", "unsaved", "canvas"] as const),
-  ...(["view", "stage", "hatched", "maskOf", "maskSeen", "tone"] as const),
+  ...(["view", "stage", "pixelRatio", "hatched", "maskOf", "maskSeen", "tone"] as const),
 ];
 
 function hasOtherPixels(before: Shown | null, shown: Shown): boolean {
@@ -224,10 +227,9 @@ function whileHeld(layer: Layer | undefined, { seeThrough, uncut, without }: Hel
   return edits;
 }
 
+/** Tell why the newest frame did not come; a lost connection is told by the outbox. */
 function tellTrouble(error: unknown): void {
-  // A lost connection is told by the outbox; a state that has just been replaced
-  // brings its own next frame.
-  if (error instanceof Problem && error.status >= 500) {
-    useMessages.getState().warn(error.message);
-  }
+  if (error instanceof Unreachable) return;
+  const said = error instanceof Problem ? error.message : "It is none that can be drawn.";
+  useShowing.setState({ trouble: said });
 }
