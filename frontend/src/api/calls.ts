@@ -20,9 +20,9 @@ import type {
   Version,
 } from "@/api/types";
 import type { Canvas, Edit, MaskPart } from "@/model/composite";
-import type { Point } from "@/model/geometry";
 import type { MatchOffer } from "@/model/matches";
 import type { CutAnswer, CutRequest, Haste, Network } from "@/model/mattes";
+import type { Point } from "@/model/points";
 import { joinedHistory } from "@/model/ruling";
 import type { ToneOf } from "@/model/tones";
 

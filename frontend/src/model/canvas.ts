@@ -3,7 +3,7 @@
 import { CANVAS } from "@generated/limits";
 import type { Canvas, Edit } from "@/model/composite";
 import { CROP_GRIPS, type CropGrip, type Pulled } from "@/model/cropping";
-import type { Point } from "@/model/geometry";
+import type { Point } from "@/model/points";
 
 export type SetCanvas = Extract<Edit, { kind: "set_canvas" }>;
 

@@ -2,8 +2,9 @@
 
 import type { Composite, Edit, Layer, PlacedLayer } from "@/model/composite";
 import { isLocked, isPlaced, layerById } from "@/model/composite";
-import { cornersOf, type Point } from "@/model/geometry";
+import { cornersOf } from "@/model/geometry";
 import { type Carrying, carriedPlacement, intoPile, onCanvas } from "@/model/nesting";
+import type { Point } from "@/model/points";
 
 /** Return the chosen layers that have a place, as they lie on the canvas. */
 export function chosenOnCanvas(composite: Composite, ids: readonly string[]): PlacedLayer[] {

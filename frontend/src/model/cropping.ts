@@ -1,7 +1,8 @@
 /** Cropping a photo: its frame pulled by a side or corner, the photo shifted inside it. */
 
 import type { PhotoLayer, Placement } from "@/model/composite";
-import { canvasToPlane, clampedScale, type Point, planeToCanvas } from "@/model/geometry";
+import { canvasToPlane, clampedScale, planeToCanvas } from "@/model/geometry";
+import type { Point } from "@/model/points";
 import { type Crop, frameSize, fromFrame, toFrame, unwarped } from "@/model/shaping";
 
 /** Which sides of a frame a grip pulls. */

@@ -12,9 +12,9 @@ import {
   withCornerAfter,
   withoutCorner,
 } from "@/model/drawing";
-import type { Point } from "@/model/geometry";
 import { maskLying } from "@/model/lying";
 import { EMPTY_MASK, newShape } from "@/model/masks";
+import type { Point } from "@/model/points";
 import { brushPart, reachOf, strokeEdit } from "@/model/strokes";
 import { sampleComposite, sampleLayer, samplePlacement } from "@/testing/samples";
 

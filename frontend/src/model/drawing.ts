@@ -9,14 +9,17 @@ import {
   type MaskPart,
   type PhotoLayer,
 } from "@/model/composite";
-import { type Point, toSource } from "@/model/geometry";
+import { toSource } from "@/model/geometry";
 import type { Lying } from "@/model/lying";
 import { newShape, type ShapePart } from "@/model/masks";
 import { onCanvas } from "@/model/nesting";
+import type { Point, Size } from "@/model/points";
 import { seenPart } from "@/model/reaching";
-import type { Size } from "@/model/viewing";
 
 /** What can be drawn: the kinds of parts that begin on the stage. */
+/** So near, in pixels of the screen, counts as on the spot. */
+export const NEAR = 10;
+
 export type Drawn = "ellipse" | "rectangle" | "outline" | "even";
 export type OutlinePart = Extract<MaskPart, { kind: "outline" }>;
 export type EvenPart = Extract<MaskPart, { kind: "even" }>;

@@ -2,10 +2,10 @@
 
 import * as generated from "@generated/limits";
 import { type Edit, type Effect, isPlaced, type Layer } from "@/model/composite";
-import { cornersOf, type Point } from "@/model/geometry";
+import { cornersOf } from "@/model/geometry";
 import type { Lying } from "@/model/lying";
+import type { Point, Size } from "@/model/points";
 import type { Try, TryGroup } from "@/model/tries";
-import type { Size } from "@/model/viewing";
 
 export type EffectKind = Effect["kind"];
 export type EffectOf<Kind extends EffectKind> = Extract<Effect, { kind: Kind }>;

@@ -2,10 +2,10 @@
 
 import { FADE } from "@generated/limits";
 import { type Edit, type Fade, isPlaced, type Layer } from "@/model/composite";
-import { type Point, toSource } from "@/model/geometry";
+import { toSource } from "@/model/geometry";
+import type { Point, Size } from "@/model/points";
 import { seenPart } from "@/model/reaching";
 import type { TryGroup } from "@/model/tries";
-import type { Size } from "@/model/viewing";
 
 export type FadeGrip = "full" | "gone" | "middle" | "side";
 

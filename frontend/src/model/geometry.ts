@@ -8,12 +8,8 @@ import {
   type PlacedLayer,
   type Placement,
 } from "@/model/composite";
+import type { Point } from "@/model/points";
 import { cornerPoints, frameSize, fromFrame, toFrame, unwarped, warped } from "@/model/shaping";
-
-export interface Point {
-  readonly x: number;
-  readonly y: number;
-}
 
 export const LEAST_SCALE = 0.001;
 export const GREATEST_SCALE = PLACEMENT.scale_x.maximum;

@@ -1,7 +1,7 @@
 /** Gradients by their ends: what the hand drags on the stage. */
 
 import type { Canvas, Gradient } from "@/model/composite";
-import type { Point } from "@/model/geometry";
+import type { Point } from "@/model/points";
 
 export type GradientGrip = "start" | "middle" | "end";
 

@@ -1,8 +1,9 @@
 /** Where positions in a layer's own pixels, or in its mask, lie on the canvas. */
 
 import { type Composite, groupsAround, isPlaced, type Layer, type Mask } from "@/model/composite";
-import { type Point, toCanvas, toSource } from "@/model/geometry";
+import { toCanvas, toSource } from "@/model/geometry";
 import { onCanvas } from "@/model/nesting";
+import type { Point } from "@/model/points";
 
 /** Maps between a layer's, a fade's or a mask's own positions and the canvas. */
 export interface Lying {

@@ -9,9 +9,9 @@ import {
   type Mask,
   type MaskPart,
 } from "@/model/composite";
-import { type Point, wrappedTurn } from "@/model/geometry";
+import { wrappedTurn } from "@/model/geometry";
+import type { Point, Size } from "@/model/points";
 import { seenPart } from "@/model/reaching";
-import type { Size } from "@/model/viewing";
 
 export type ShapeGrip = 0 | 1 | 2 | 3 | "middle" | "turn" | "soft";
 /** A part that is a shape. */

@@ -5,9 +5,9 @@ import type { components } from "@generated/schema";
 import { v4 as newId } from "uuid";
 import type { Answered, Composite, Edit, Layer, MaskPart, PhotoLayer } from "@/model/composite";
 import { hasColours, toPicture } from "@/model/drawing";
-import type { Point } from "@/model/geometry";
 import { type Lying, maskLying } from "@/model/lying";
 import { EMPTY_MASK, openPart } from "@/model/masks";
+import type { Point } from "@/model/points";
 import type { TryGroup } from "@/model/tries";
 
 export type MattePart = Extract<MaskPart, { kind: "matte" }>;

@@ -9,9 +9,9 @@ import {
   type Layer,
   type MendedLayer,
 } from "@/model/composite";
-import type { Point } from "@/model/geometry";
 import { type Lying, lyingOf } from "@/model/lying";
 import { owned, ownSize, pictureLying } from "@/model/mattes";
+import type { Point } from "@/model/points";
 
 export type Mend = MendedLayer["mends"][number];
 

@@ -14,7 +14,8 @@ import {
   type PlacedLayer,
   type Placement,
 } from "@/model/composite";
-import { clampedScale, type Point, toCanvas, toSource, wrappedTurn } from "@/model/geometry";
+import { clampedScale, toCanvas, toSource, wrappedTurn } from "@/model/geometry";
+import type { Point } from "@/model/points";
 import { scaledEffect, scaledTone } from "@/model/scaling";
 
 /** Return a layer as it would have to lie on the canvas itself to show where it does. */

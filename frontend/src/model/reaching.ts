@@ -1,8 +1,8 @@
 /** Which layer a click means, where several lie over one another. */
 
 import { isPlaced, type Layer, type PlacedLayer } from "@/model/composite";
-import { cornersOf, type Point, toSource } from "@/model/geometry";
-import type { Size } from "@/model/viewing";
+import { cornersOf, toSource } from "@/model/geometry";
+import type { Point, Size } from "@/model/points";
 
 /** A layer that covers more of the sheet than this hides what lies under it from clicks. */
 const MOST_OF_IT = 0.6;

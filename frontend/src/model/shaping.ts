@@ -1,8 +1,7 @@
 /** How a placement shapes a layer: its crop, its four corners, its bend. */
 
 import type { Placement } from "@/model/composite";
-import type { Point } from "@/model/geometry";
-import type { Size } from "@/model/viewing";
+import type { Point, Size } from "@/model/points";
 
 export type Crop = NonNullable<Placement["crop"]>;
 export type Corners = NonNullable<Placement["corners"]>;

@@ -2,9 +2,9 @@
 
 import type { Layer } from "@/model/composite";
 import { isPlaced, type PlacedLayer } from "@/model/composite";
-import { cornersOf, type Point, planeToCanvas } from "@/model/geometry";
+import { cornersOf, planeToCanvas } from "@/model/geometry";
+import type { Point, Size } from "@/model/points";
 import { PROBES, warped } from "@/model/shaping";
-import type { Size } from "@/model/viewing";
 
 export interface Bounds {
   readonly left: number;

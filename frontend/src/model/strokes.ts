@@ -2,9 +2,10 @@
 
 import { STROKE } from "@generated/limits";
 import { type Edit, isPlaced, type Layer, type MaskPart } from "@/model/composite";
-import { liesOn, type Point } from "@/model/geometry";
+import { liesOn } from "@/model/geometry";
 import type { Lying } from "@/model/lying";
 import { openPart } from "@/model/masks";
+import type { Point } from "@/model/points";
 
 export type PaintedPart = Extract<MaskPart, { kind: "painted" }>;
 export type PaintEdit = Extract<Edit, { kind: "paint_stroke" }>;

@@ -1,9 +1,9 @@
 /** Tones to begin with, chosen by looking; each is made of ordinary tones. */
 
 import type { Tone, TonedLayer } from "@/model/composite";
+import type { Size } from "@/model/points";
 import { freshTone, toned } from "@/model/tones";
 import type { Try, TryGroup } from "@/model/tries";
-import type { Size } from "@/model/viewing";
 
 interface Start {
   readonly title: string;

@@ -2,18 +2,13 @@
 
 import { FRAME_VIEW } from "@generated/limits";
 import type { Canvas } from "@/model/composite";
-import type { Point } from "@/model/geometry";
+import type { Point, Size } from "@/model/points";
 
 /** `scale` is CSS pixels per canvas pixel; `x`, `y` the canvas position at the top left. */
 export interface StageView {
   readonly x: number;
   readonly y: number;
   readonly scale: number;
-}
-
-export interface Size {
-  readonly width: number;
-  readonly height: number;
 }
 
 /** A part of the canvas in device pixels: where it is drawn, and what to ask for. */

@@ -2,8 +2,8 @@
 
 import { create } from "zustand";
 import type { Edit } from "@/model/composite";
-import type { Point } from "@/model/geometry";
 import type { Found, FoundMatte, Hints } from "@/model/mattes";
+import type { Point } from "@/model/points";
 
 /** What a rough press does: keep, drop, or bound where the subject is looked for. */
 export type RoughDoes = "keep" | "drop" | "ring" | "frame";

@@ -2,8 +2,9 @@
 
 import { create } from "zustand";
 import { type Edit, isChanging, isPlaced, isToned, type Layer } from "@/model/composite";
-import type { Point } from "@/model/geometry";
-import type { Size, StageView } from "@/model/viewing";
+import type { Point, Size } from "@/model/points";
+
+import type { StageView } from "@/model/viewing";
 
 export type Facet = "wash" | "place" | "cut" | "fade" | "blend" | "tone" | "shadow";
 

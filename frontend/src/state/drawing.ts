@@ -1,7 +1,7 @@
 /** The outline that is being drawn: its corners so far, on the canvas. */
 
 import { create } from "zustand";
-import type { Point } from "@/model/geometry";
+import type { Point } from "@/model/points";
 
 interface Drawing {
   readonly corners: readonly Point[];

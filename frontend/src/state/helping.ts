@@ -1,9 +1,9 @@
 /** What is drawn over the stage for the hand alone: where things snap, a ring being drawn. */
 
 import { create } from "zustand";
-import type { Point } from "@/model/geometry";
+import type { Point, Size } from "@/model/points";
+
 import type { Snap } from "@/model/snapping";
-import type { Size } from "@/model/viewing";
 
 interface Frame extends Size {
   readonly left: number;

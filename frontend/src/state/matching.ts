@@ -1,7 +1,7 @@
 /** Points that are matched by hand in two photos, to line one up with the other. */
 
 import { create } from "zustand";
-import type { Point } from "@/model/geometry";
+import type { Point } from "@/model/points";
 
 export const MOST_PAIRS = 4;
 

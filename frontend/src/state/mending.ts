@@ -1,7 +1,7 @@
 /** The brush that mends, and what it goes over now. */
 
 import { create } from "zustand";
-import type { Point } from "@/model/geometry";
+import type { Point } from "@/model/points";
 
 interface MendingStore {
   /** Pixels of the canvas. */

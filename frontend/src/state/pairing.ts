@@ -1,8 +1,8 @@
 /** Pairs that are pointed at for a match: this should look like that. */
 
 import { create } from "zustand";
-import type { Point } from "@/model/geometry";
 import type { Pair } from "@/model/matches";
+import type { Point } from "@/model/points";
 
 interface PairingStore {
   /** Whether the next press on the picture points at a spot. */

@@ -1,7 +1,8 @@
 /** How frames and the sheet are pulled. Proportions stay as they are chosen. */
 
 import { create } from "zustand";
-import type { Point } from "@/model/geometry";
+import type { Point } from "@/model/points";
+
 import { FREELY } from "@/model/proportions";
 
 interface ShapingStore {

@@ -3,11 +3,11 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render } from "@testing-library/react";
 import type { ReactElement } from "react";
-import { type DeskActions, DeskContext } from "@/features/desk/DeskContext";
 import type { Edit, Layer } from "@/model/composite";
 import { useDesk } from "@/state/desk";
 import { type OpenProject, openProject } from "@/state/project";
 import { sampleComposite, sampleState } from "@/testing/samples";
+import { type DeskActions, DeskContext } from "@/work/DeskContext";
 
 export interface TestDesk extends DeskActions {
   readonly edits: Edit[];

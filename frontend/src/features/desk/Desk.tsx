@@ -3,21 +3,21 @@
 import { type ReactElement, useCallback, useState } from "react";
 import { Link, useParams } from "react-router";
 import styled from "styled-components";
-import { type DeskActions, DeskContext } from "@/features/desk/DeskContext";
 import { DeskHeader } from "@/features/desk/DeskHeader";
 import { KeyboardMap } from "@/features/desk/KeyboardMap";
 import { ParkedNote } from "@/features/desk/ParkedNote";
+import { Stage } from "@/features/desk/Stage";
 import { useDeskSync } from "@/features/desk/useDeskSync";
 import { useIncoming } from "@/features/desk/useIncoming";
 import { useKeyboard } from "@/features/desk/useKeyboard";
 import { FinishSheet } from "@/features/finish/FinishSheet";
 import { Pile } from "@/features/pile/Pile";
 import { Shelf } from "@/features/shelf/Shelf";
-import { Stage } from "@/features/stage/Stage";
 import { TryStrip } from "@/features/tries/TryStrip";
 import { font } from "@/theme/tokens";
 import { Boundary } from "@/ui/Boundary";
 import { StrongButton } from "@/ui/Button";
+import { type DeskActions, DeskContext } from "@/work/DeskContext";
 
 const Page = styled.main`
   display: grid;

@@ -4,7 +4,6 @@ import { NEW_PROJECT } from "@generated/limits";
 import { CircleHelp } from "lucide-react";
 import { type ReactElement, useState } from "react";
 import styled from "styled-components";
-import { useDeskActions } from "@/features/desk/DeskContext";
 import { ViewControls } from "@/features/desk/ViewControls";
 import { Ruler } from "@/features/ruler/Ruler";
 import { MomentName } from "@/features/versions/MomentName";
@@ -14,6 +13,7 @@ import { color, font } from "@/theme/tokens";
 import { QuietButton, StrongButton } from "@/ui/Button";
 import { NameField } from "@/ui/NameField";
 import { ToWall } from "@/ui/ToWall";
+import { useDeskActions } from "@/work/DeskContext";
 
 const Bar = styled.header`
   display: flex;

@@ -2,11 +2,11 @@
 
 import type { ReactElement } from "react";
 import styled from "styled-components";
-import { useDeskActions } from "@/features/desk/DeskContext";
 import { sayCount } from "@/model/wording";
 import { useProject } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { PlainButton, QuietButton } from "@/ui/Button";
+import { useDeskActions } from "@/work/DeskContext";
 
 const Strip = styled.div`
   display: flex;

@@ -3,7 +3,6 @@
 import type { ReactElement } from "react";
 import { Dialog, DialogTrigger } from "react-aria-components";
 import styled from "styled-components";
-import { zoomFit, zoomLifeSize, zoomStep } from "@/features/stage/zooming";
 import { fitView } from "@/model/viewing";
 import { type Backing, useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
@@ -12,6 +11,7 @@ import { PlainButton, QuietButton } from "@/ui/Button";
 import { ColorWell } from "@/ui/ColorWell";
 import { LabelledSlider } from "@/ui/LabelledSlider";
 import { Card } from "@/ui/LiveSelect";
+import { zoomFit, zoomLifeSize, zoomStep } from "@/work/zooming";
 
 const Group = styled.div`
   display: flex;

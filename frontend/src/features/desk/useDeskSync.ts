@@ -5,13 +5,13 @@ import { useEffect, useState } from "react";
 import { fetchProject, renameProject } from "@/api/calls";
 import { Outbox, type OutboxEvents } from "@/api/outbox";
 import type { ProjectState } from "@/api/types";
-import type { DeskActions } from "@/features/desk/DeskContext";
 import { stopFinding } from "@/state/cutting";
 import { useDesk } from "@/state/desk";
 import { stopMany } from "@/state/manyCuts";
 import { useMessages } from "@/state/messages";
 import { useNotices } from "@/state/notices";
 import { type OpenProject, openProject, useProject } from "@/state/project";
+import type { DeskActions } from "@/work/DeskContext";
 
 export type DeskSync =
   | { readonly phase: "loading" }

@@ -2,10 +2,10 @@
 
 import { useEffect } from "react";
 import { filesOf } from "@/api/dropped";
-import { layOn } from "@/features/desk/commands";
-import type { DeskActions } from "@/features/desk/DeskContext";
-import { useBringIn } from "@/features/shelf/useBringIn";
-import { useBringToShelf } from "@/features/shelf/useBringToShelf";
+import { layOn } from "@/work/commands";
+import type { DeskActions } from "@/work/DeskContext";
+import { useBringIn } from "@/work/useBringIn";
+import { useBringToShelf } from "@/work/useBringToShelf";
 
 /** Take files beside the stage onto the shelf; lay pasted ones on at once. */
 export function useIncoming(desk: DeskActions): void {

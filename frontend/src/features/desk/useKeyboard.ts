@@ -1,8 +1,16 @@
 /** The desk's keyboard map. */
 
 import { useEffect } from "react";
-import { takeBackdropAway } from "@/features/cut/cutOut";
-import { walkDoubts } from "@/features/cut/walking";
+import { comesFirst, isChord, isMeant } from "@/features/desk/meantKeys";
+import { manyChosen } from "@/features/hand/choosing";
+import { drawByKey } from "@/features/hand/drawing";
+import { resizeHeld, swapHeld } from "@/features/hand/roughing";
+import { isOnStage } from "@/features/hand/usePointer";
+import type { Layer } from "@/model/composite";
+import { MENDING } from "@/model/mends";
+import { useDesk } from "@/state/desk";
+import { useJudging } from "@/state/judging";
+import { expectedComposite } from "@/state/project";
 import {
   chooseOpen,
   duplicate,
@@ -16,19 +24,11 @@ import {
   takeApart,
   toggleLocked,
   toggleShown,
-} from "@/features/desk/commands";
-import type { DeskActions } from "@/features/desk/DeskContext";
-import { comesFirst, isChord, isMeant } from "@/features/desk/meantKeys";
-import { manyChosen } from "@/features/stage/choosing";
-import { drawByKey } from "@/features/stage/drawing";
-import { resizeHeld, swapHeld } from "@/features/stage/roughing";
-import { isOnStage } from "@/features/stage/usePointer";
-import { zoomFit, zoomLifeSize, zoomStep } from "@/features/stage/zooming";
-import type { Layer } from "@/model/composite";
-import { MENDING } from "@/model/mends";
-import { useDesk } from "@/state/desk";
-import { useJudging } from "@/state/judging";
-import { expectedComposite } from "@/state/project";
+} from "@/work/commands";
+import { takeBackdropAway } from "@/work/cutting/cutOut";
+import { walkDoubts } from "@/work/cutting/walking";
+import type { DeskActions } from "@/work/DeskContext";
+import { zoomFit, zoomLifeSize, zoomStep } from "@/work/zooming";
 
 export interface Shortcut {
   readonly keys: string;

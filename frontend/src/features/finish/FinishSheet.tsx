@@ -4,8 +4,6 @@ import { EXPORT_REQUEST } from "@generated/limits";
 import { type ReactElement, useState } from "react";
 import styled from "styled-components";
 import { exportUrl } from "@/api/calls";
-import { useDeskActions } from "@/features/desk/DeskContext";
-import { useFinish } from "@/features/finish/useFinish";
 import { type Canvas, type Composite, isChanging, type Layer, layerById } from "@/model/composite";
 import { fromPixels } from "@/model/sizes";
 import { sayLength } from "@/model/wording";
@@ -19,6 +17,8 @@ import { LabelledSlider } from "@/ui/LabelledSlider";
 import { between, NumberBox } from "@/ui/NumberBox";
 import { Progress } from "@/ui/Progress";
 import { Sheet } from "@/ui/Sheet";
+import { useDeskActions } from "@/work/DeskContext";
+import { useFinish } from "@/work/useFinish";
 
 type What = "whole" | "piece" | "apart";
 type Format = "png" | "jpeg" | "webp" | "tiff" | "openraster";

@@ -2,8 +2,6 @@
 
 import { type ReactElement, useState } from "react";
 import styled from "styled-components";
-import { groupChosen, removeChosen } from "@/features/desk/commands";
-import { type DeskActions, useDeskActions } from "@/features/desk/DeskContext";
 import { chosenOnCanvas } from "@/model/choosing";
 import type { Edit } from "@/model/composite";
 import { sayCount } from "@/model/wording";
@@ -14,6 +12,8 @@ import { PlainButton } from "@/ui/Button";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
 import { Words } from "@/ui/Words";
+import { groupChosen, removeChosen } from "@/work/commands";
+import { type DeskActions, useDeskActions } from "@/work/DeskContext";
 
 const Panel = styled.section`
   display: grid;

@@ -2,20 +2,6 @@
 
 import type { ReactElement } from "react";
 import styled from "styled-components";
-import {
-  beneath,
-  chooseOpen,
-  duplicate,
-  putInto,
-  putTogether,
-  remove,
-  shiftInPile,
-  takeApart,
-  takeOut,
-  toggleLocked,
-  toggleShown,
-} from "@/features/desk/commands";
-import { useDeskActions } from "@/features/desk/DeskContext";
 import { OtherPhoto } from "@/features/pile/OtherPhoto";
 import {
   type Composite,
@@ -29,6 +15,20 @@ import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";
+import {
+  beneath,
+  chooseOpen,
+  duplicate,
+  putInto,
+  putTogether,
+  remove,
+  shiftInPile,
+  takeApart,
+  takeOut,
+  toggleLocked,
+  toggleShown,
+} from "@/work/commands";
+import { useDeskActions } from "@/work/DeskContext";
 
 const Row = styled.div`
   display: flex;

@@ -3,27 +3,27 @@
 import { NAME_LAYER } from "@generated/limits";
 import { memo, type ReactElement, useRef, useState } from "react";
 import styled from "styled-components";
-import { toggleLocked, toggleShown } from "@/features/desk/commands";
-import { useDeskActions } from "@/features/desk/DeskContext";
-import { BlendFacet } from "@/features/pile/BlendFacet";
-import { CutFacet } from "@/features/pile/CutFacet";
+import { BlendFacet } from "@/features/blend/BlendFacet";
+import { CutFacet } from "@/features/cut/CutFacet";
+import { FadeFacet } from "@/features/fade/FadeFacet";
 import { FacetRow } from "@/features/pile/FacetRow";
-import { FadeFacet } from "@/features/pile/FadeFacet";
 import { LayerActions } from "@/features/pile/LayerActions";
 import { LayerThumb } from "@/features/pile/LayerThumb";
 import { useLayerDrag, useLayerDrop } from "@/features/pile/PileDrag";
-import { PlaceFacet } from "@/features/pile/PlaceFacet";
-import { Sentence, type Touch } from "@/features/pile/Sentence";
-import { useSentence } from "@/features/pile/useSentence";
-import { WashFacet } from "@/features/pile/WashFacet";
+import { PlaceFacet } from "@/features/place/PlaceFacet";
 import { ShadowFacet } from "@/features/shadow/ShadowFacet";
 import { ToneFacet } from "@/features/tone/ToneFacet";
+import { WashFacet } from "@/features/wash/WashFacet";
 import { isChanging, isPlaced, isToned, type Layer, pathTo } from "@/model/composite";
 import { shapingLine } from "@/model/shaping";
 import { type Facet, facetFor, useDesk } from "@/state/desk";
 import { color } from "@/theme/tokens";
 import { NameField } from "@/ui/NameField";
 import { useShownWhenOpen } from "@/ui/useShownWhenOpen";
+import { toggleLocked, toggleShown } from "@/work/commands";
+import { useDeskActions } from "@/work/DeskContext";
+import { Sentence, type Touch } from "@/work/Sentence";
+import { useSentence } from "@/work/useSentence";
 
 const Item = styled.li`
   position: relative;

@@ -5,10 +5,10 @@ import type { ReactElement } from "react";
 import { Button, Menu, MenuItem, MenuTrigger } from "react-aria-components";
 import styled from "styled-components";
 import { fetchShelf, thumbnailUrl } from "@/api/calls";
-import { useDeskActions } from "@/features/desk/DeskContext";
 import type { PhotoLayer } from "@/model/composite";
 import { color } from "@/theme/tokens";
 import { Card } from "@/ui/LiveSelect";
+import { useDeskActions } from "@/work/DeskContext";
 
 const Opener = styled(Button)`
   padding: 4px 6px;

@@ -2,18 +2,18 @@
 
 import type { ReactElement } from "react";
 import styled from "styled-components";
-import { layColor, layGradient, layMending, layPanel, layToning } from "@/features/desk/commands";
-import { useDeskActions } from "@/features/desk/DeskContext";
 import { ChosenPanel } from "@/features/pile/ChosenPanel";
 import { LayerList } from "@/features/pile/LayerItem";
 import { PileDragProvider } from "@/features/pile/PileDrag";
-import { SheetItem } from "@/features/sheet/SheetItem";
+import { SheetItem } from "@/features/pile/SheetItem";
 import { countLayers } from "@/model/composite";
 import { sayCount } from "@/model/wording";
 import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
 import { color, font } from "@/theme/tokens";
 import { LiveWord } from "@/ui/LiveWord";
+import { layColor, layGradient, layMending, layPanel, layToning } from "@/work/commands";
+import { useDeskActions } from "@/work/DeskContext";
 
 const Column = styled.section`
   display: flex;

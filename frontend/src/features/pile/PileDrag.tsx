@@ -14,12 +14,12 @@ import {
 } from "react";
 import { mergeProps, useButton, useDrag, useDrop, VisuallyHidden } from "react-aria";
 import styled from "styled-components";
-import { shiftInPile } from "@/features/desk/commands";
-import { useDeskActions } from "@/features/desk/DeskContext";
 import type { Layer } from "@/model/composite";
 import { type Beside, besideByKeys, dropPlace } from "@/model/piling";
 import { expectedComposite, useCompositeWhile } from "@/state/project";
 import { color } from "@/theme/tokens";
+import { shiftInPile } from "@/work/commands";
+import { useDeskActions } from "@/work/DeskContext";
 
 interface PileDrag {
   /** The layer that is dragged. */

@@ -4,9 +4,9 @@ import { type ReactElement, useEffect, useState } from "react";
 import styled from "styled-components";
 import { previewUrl } from "@/api/calls";
 import type { Tick } from "@/api/types";
-import { useDeskActions } from "@/features/desk/DeskContext";
 import { sayWhen } from "@/model/wording";
 import { color, font } from "@/theme/tokens";
+import { useDeskActions } from "@/work/DeskContext";
 
 const WIDTH = 240;
 /** While the pointer runs along, nothing is rendered. */

@@ -5,12 +5,12 @@ import { Button, Menu, MenuItem, MenuTrigger } from "react-aria-components";
 import styled from "styled-components";
 import { previewUrl } from "@/api/calls";
 import type { Way } from "@/api/types";
-import { useDeskActions } from "@/features/desk/DeskContext";
 import { WayMark } from "@/features/ruler/WayMark";
 import { sayCount, sayWhen } from "@/model/wording";
 import { color } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";
 import { Card } from "@/ui/LiveSelect";
+import { useDeskActions } from "@/work/DeskContext";
 
 const Choices = styled(Menu)`
   width: 270px;

@@ -14,7 +14,6 @@ import { Slider, SliderThumb, SliderTrack } from "react-aria-components";
 import styled from "styled-components";
 import { fetchHistory } from "@/api/calls";
 import type { History, Tick } from "@/api/types";
-import { useDeskActions } from "@/features/desk/DeskContext";
 import { Glimpse } from "@/features/ruler/Glimpse";
 import { OtherWays, WaysFrom } from "@/features/ruler/OtherWays";
 import { forksOf, marksOf, tickAt } from "@/model/ruling";
@@ -22,6 +21,7 @@ import { useDesk } from "@/state/desk";
 import { useProject } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";
+import { useDeskActions } from "@/work/DeskContext";
 
 const Row = styled.div`
   display: flex;

@@ -2,8 +2,6 @@
 
 import type { ReactElement } from "react";
 import styled from "styled-components";
-import { useDeskActions } from "@/features/desk/DeskContext";
-import { useOfferedColors } from "@/features/pile/useOfferedColors";
 import type { Effect, Layer } from "@/model/composite";
 import { EFFECT_LIMITS, type EffectKind, FRESH_EFFECTS, shaded } from "@/model/effects";
 import { useDesk } from "@/state/desk";
@@ -14,6 +12,8 @@ import { Fields } from "@/ui/Fields";
 import { type NumberLimits, type NumberSlider, NumberSliders } from "@/ui/NumberSliders";
 import { Swatches } from "@/ui/Swatches";
 import { Tick } from "@/ui/Tick";
+import { useDeskActions } from "@/work/DeskContext";
+import { useOfferedColors } from "@/work/useOfferedColors";
 
 const Colors = styled.div`
   display: flex;

@@ -3,9 +3,6 @@
 import { PHOTO_LAYER } from "@generated/limits";
 import { Fragment, type ReactElement } from "react";
 import styled from "styled-components";
-import { useDeskActions } from "@/features/desk/DeskContext";
-import { useSentence } from "@/features/pile/useSentence";
-import { WordLines } from "@/features/pile/WordLines";
 import { EffectSettings } from "@/features/shadow/EffectSettings";
 import { type Composite, isLocked, type Layer, sheetOf } from "@/model/composite";
 import {
@@ -21,6 +18,9 @@ import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
 import { font } from "@/theme/tokens";
 import { LiveWord } from "@/ui/LiveWord";
+import { useDeskActions } from "@/work/DeskContext";
+import { useSentence } from "@/work/useSentence";
+import { WordLines } from "@/work/WordLines";
 
 const Words = styled.p`
   font-family: ${font.reading};

@@ -3,11 +3,11 @@
 import type { ReactElement } from "react";
 import { libraryThumbnailUrl } from "@/api/calls";
 import type { LibraryPicture } from "@/api/types";
-import { layOn } from "@/features/desk/commands";
-import { useDeskActions } from "@/features/desk/DeskContext";
-import { carryEntry } from "@/features/shelf/dragging";
 import { Tile } from "@/features/shelf/shelfParts";
-import { lend } from "@/features/shelf/useBringIn";
+import { layOn } from "@/work/commands";
+import { useDeskActions } from "@/work/DeskContext";
+import { carryEntry } from "@/work/dragging";
+import { lend } from "@/work/useBringIn";
 
 export function LibraryTile({ picture }: { readonly picture: LibraryPicture }): ReactElement {
   const desk = useDeskActions();

@@ -4,10 +4,10 @@ import userEvent from "@testing-library/user-event";
 import { act } from "react";
 import { MemoryRouter } from "react-router";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
-import { DeskContext } from "@/features/desk/DeskContext";
 import { OpenShelf } from "@/features/shelf/OpenShelf";
 import { useDesk } from "@/state/desk";
 import { deskWith } from "@/testing/desk";
+import { DeskContext } from "@/work/DeskContext";
 
 let answer: () => Response;
 

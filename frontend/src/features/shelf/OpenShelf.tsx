@@ -7,12 +7,9 @@ import styled from "styled-components";
 import { fetchLibrary } from "@/api/calls";
 import type { LibraryPicture, Picture } from "@/api/types";
 import { ACCEPTED } from "@/api/uploads";
-import { PrepareBackdrops } from "@/features/cut/ManyCuts";
-import { useDeskActions } from "@/features/desk/DeskContext";
 import { LibraryTile } from "@/features/shelf/LibraryTile";
 import { ShelfTile } from "@/features/shelf/ShelfTile";
 import { Grid, Soft, TileSet } from "@/features/shelf/shelfParts";
-import { useBringToShelf } from "@/features/shelf/useBringToShelf";
 import { isFound } from "@/model/searching";
 import { foundOn, type PictureSet, type Sorting, setsOf } from "@/model/shelving";
 import { sayCount } from "@/model/wording";
@@ -21,6 +18,9 @@ import { color, font } from "@/theme/tokens";
 import { PlainButton, QuietButton } from "@/ui/Button";
 import { FindField } from "@/ui/FindField";
 import { LiveSelect } from "@/ui/LiveSelect";
+import { PrepareBackdrops } from "@/work/cutting/ManyCuts";
+import { useDeskActions } from "@/work/DeskContext";
+import { useBringToShelf } from "@/work/useBringToShelf";
 
 const Open = styled.div`
   display: grid;

@@ -4,10 +4,6 @@ import { useQuery } from "@tanstack/react-query";
 import type { ReactElement } from "react";
 import styled from "styled-components";
 import { fetchShelf, thumbnailUrl } from "@/api/calls";
-import { layOn } from "@/features/desk/commands";
-import { useDeskActions } from "@/features/desk/DeskContext";
-import { Arrivals } from "@/features/shelf/Arrivals";
-import { carryPicture } from "@/features/shelf/dragging";
 import { OpenShelf } from "@/features/shelf/OpenShelf";
 import { sayCount } from "@/model/wording";
 import { useDesk } from "@/state/desk";
@@ -16,6 +12,10 @@ import { useNotices } from "@/state/notices";
 import { useProject } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";
+import { Arrivals } from "@/work/Arrivals";
+import { layOn } from "@/work/commands";
+import { useDeskActions } from "@/work/DeskContext";
+import { carryPicture } from "@/work/dragging";
 
 const Drawer = styled.section`
   border-top: 1px solid ${color.rule};

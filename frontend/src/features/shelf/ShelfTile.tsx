@@ -7,9 +7,6 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import { putOnShelf, renamePicture, thumbnailUrl } from "@/api/calls";
 import type { Picture } from "@/api/types";
-import { layOn } from "@/features/desk/commands";
-import { useDeskActions } from "@/features/desk/DeskContext";
-import { carryPicture } from "@/features/shelf/dragging";
 import { Tile } from "@/features/shelf/shelfParts";
 import { sayWhen } from "@/model/wording";
 import { useDesk } from "@/state/desk";
@@ -18,6 +15,9 @@ import { color, font } from "@/theme/tokens";
 import { PlainButton, QuietButton } from "@/ui/Button";
 import { Card } from "@/ui/LiveSelect";
 import { NameField } from "@/ui/NameField";
+import { layOn } from "@/work/commands";
+import { useDeskActions } from "@/work/DeskContext";
+import { carryPicture } from "@/work/dragging";
 
 const Line = styled.div`
   display: flex;

@@ -3,16 +3,16 @@
 import { type ReactElement, useEffect } from "react";
 import { Label, Slider, SliderThumb, SliderTrack } from "react-aria-components";
 import styled from "styled-components";
-import { useDeskActions } from "@/features/desk/DeskContext";
 import { ChannelChoice } from "@/features/tone/ChannelChoice";
 import { HEIGHT, HistogramShapes, HistogramWords } from "@/features/tone/Histogram";
-import { findLevels } from "@/features/tone/spots";
 import type { Setting } from "@/features/tone/useSetting";
 import { AS_THEY_ARE, type Ends } from "@/model/tones";
 import { type SpotRole, useToning } from "@/state/toning";
 import { color, font } from "@/theme/tokens";
 import { LiveWord } from "@/ui/LiveWord";
 import { NumberBox } from "@/ui/NumberBox";
+import { useDeskActions } from "@/work/DeskContext";
+import { findLevels } from "@/work/toning/levels";
 
 const TOP = 255;
 const HALF = 0.5;

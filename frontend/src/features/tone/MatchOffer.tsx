@@ -2,12 +2,12 @@
 
 import { type ReactElement, useState } from "react";
 import { v4 as newId } from "uuid";
-import { useDeskActions } from "@/features/desk/DeskContext";
-import { addMatch } from "@/features/tone/matching";
 import { type Composite, isPlaced, type Layer, type TonedLayer } from "@/model/composite";
 import { BEHIND, matchable } from "@/model/matches";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
+import { useDeskActions } from "@/work/DeskContext";
+import { addMatch } from "@/work/toning/matching";
 
 interface MatchOfferProps {
   readonly layer: TonedLayer;

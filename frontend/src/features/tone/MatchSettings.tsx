@@ -2,9 +2,7 @@
 
 import { type ReactElement, useEffect } from "react";
 import styled from "styled-components";
-import { useDeskActions } from "@/features/desk/DeskContext";
 import { HEIGHT, HistogramShapes, HistogramWords } from "@/features/tone/Histogram";
-import { matchByPairs } from "@/features/tone/matching";
 import { type ToneSlider, ToneSliders } from "@/features/tone/ToneSliders";
 import type { Setting } from "@/features/tone/useSetting";
 import { MOST_PAIRS } from "@/model/matches";
@@ -13,6 +11,8 @@ import { useDesk } from "@/state/desk";
 import { endPairing, usePairing } from "@/state/pairing";
 import { color, font } from "@/theme/tokens";
 import { LiveWord } from "@/ui/LiveWord";
+import { useDeskActions } from "@/work/DeskContext";
+import { matchByPairs } from "@/work/toning/matching";
 
 const Drawn = styled.svg`
   display: block;

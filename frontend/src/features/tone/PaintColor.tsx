@@ -1,11 +1,11 @@
 /** Colours to paint on a photo with: often needed ones by name, and any. */
 
 import type { ReactElement } from "react";
-import { paintColor } from "@/features/desk/commands";
-import { useDeskActions } from "@/features/desk/DeskContext";
 import type { PlacedLayer } from "@/model/composite";
 import { PAINTS } from "@/model/paints";
 import { LiveSelect } from "@/ui/LiveSelect";
+import { paintColor } from "@/work/commands";
+import { useDeskActions } from "@/work/DeskContext";
 
 export function PaintColor({ layer }: { readonly layer: PlacedLayer }): ReactElement {
   const desk = useDeskActions();

@@ -3,9 +3,6 @@
 import { PHOTO_LAYER } from "@generated/limits";
 import { Fragment, type ReactElement } from "react";
 import styled from "styled-components";
-import { useDeskActions } from "@/features/desk/DeskContext";
-import { useSentence } from "@/features/pile/useSentence";
-import { WordLines } from "@/features/pile/WordLines";
 import { MatchOffer } from "@/features/tone/MatchOffer";
 import { PaintColor } from "@/features/tone/PaintColor";
 import { ToneSettings } from "@/features/tone/ToneSettings";
@@ -34,6 +31,9 @@ import { Fields } from "@/ui/Fields";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
 import { Tick } from "@/ui/Tick";
+import { useDeskActions } from "@/work/DeskContext";
+import { useSentence } from "@/work/useSentence";
+import { WordLines } from "@/work/WordLines";
 
 const Words = styled.p`
   font-family: ${font.reading};

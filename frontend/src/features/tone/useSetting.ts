@@ -1,10 +1,10 @@
 /** One tone as it is being set: tried on the stage while the hand moves, taken at its end. */
 
-import { useDeskActions } from "@/features/desk/DeskContext";
 import type { TonedLayer } from "@/model/composite";
 import { type ToneKind, type ToneOf, toned, withTone } from "@/model/tones";
 import { useDesk } from "@/state/desk";
 import { useCalmLive } from "@/state/useCalmLive";
+import { useDeskActions } from "@/work/DeskContext";
 
 export interface Setting<Kind extends ToneKind> {
   readonly layer: TonedLayer;

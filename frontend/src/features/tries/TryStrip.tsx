@@ -5,8 +5,6 @@ import type { ReactElement } from "react";
 import { Header, type Key, ListBox, ListBoxSection } from "react-aria-components";
 import styled from "styled-components";
 import { fetchModes } from "@/api/calls";
-import { useDeskActions } from "@/features/desk/DeskContext";
-import { useOfferedColors } from "@/features/pile/useOfferedColors";
 import { TryTile } from "@/features/tries/TryTile";
 import { useCutTries } from "@/features/tries/useCutTries";
 import { useMatches } from "@/features/tries/useMatches";
@@ -36,6 +34,8 @@ import { sayCount } from "@/model/wording";
 import { type Facet, facetFor, useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
 import { color } from "@/theme/tokens";
+import { useDeskActions } from "@/work/DeskContext";
+import { useOfferedColors } from "@/work/useOfferedColors";
 
 const Strip = styled.section`
   overflow-x: auto;

@@ -1,8 +1,6 @@
 /** Has the ways of a backdrop found in the background, so that the strip can show them. */
 
 import { useEffect, useState } from "react";
-import { findMatte } from "@/features/cut/findMatte";
-import { useNetworks } from "@/features/cut/useNetworks";
 import type { Composite, PhotoLayer } from "@/model/composite";
 import {
   cutTries,
@@ -13,6 +11,8 @@ import {
 } from "@/model/mattes";
 import type { TryGroup } from "@/model/tries";
 import { useCutting } from "@/state/cutting";
+import { findMatte } from "@/work/cutting/findMatte";
+import { useNetworks } from "@/work/cutting/useNetworks";
 
 const NOTHING: Found = {};
 

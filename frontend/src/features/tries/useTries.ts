@@ -3,10 +3,10 @@
 import { useEffect, useRef, useState } from "react";
 import { requestTries } from "@/api/calls";
 import { closeFrame, decodeFrames, type Frame, NewestOnly } from "@/api/frames";
-import { useDeskActions } from "@/features/desk/DeskContext";
 import type { Canvas, Edit } from "@/model/composite";
 import { useDesk } from "@/state/desk";
 import { useComposite, useProject } from "@/state/project";
+import { useDeskActions } from "@/work/DeskContext";
 
 export interface TriesPicture {
   readonly frame: Frame;

@@ -7,14 +7,14 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import { previewUrl } from "@/api/calls";
 import type { Version } from "@/api/types";
-import { useDeskActions } from "@/features/desk/DeskContext";
-import { useVersionActions, useVersions } from "@/features/versions/useVersions";
 import { sayWhen } from "@/model/wording";
 import { useMessages } from "@/state/messages";
 import { savedRevision, useProject } from "@/state/project";
 import { color, font } from "@/theme/tokens";
 import { StrongButton } from "@/ui/Button";
 import { Card } from "@/ui/LiveSelect";
+import { useDeskActions } from "@/work/DeskContext";
+import { useVersionActions, useVersions } from "@/work/useVersions";
 
 const Word = styled(Button)`
   flex: none;

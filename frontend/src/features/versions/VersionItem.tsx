@@ -5,11 +5,11 @@ import { type ReactElement, useState } from "react";
 import styled from "styled-components";
 import { previewUrl } from "@/api/calls";
 import type { Seen } from "@/features/versions/Seen";
-import { useVersionActions } from "@/features/versions/useVersions";
 import { sayWhen } from "@/model/wording";
 import { color, font } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";
 import { NameField } from "@/ui/NameField";
+import { useVersionActions } from "@/work/useVersions";
 
 const Item = styled.li`
   display: grid;

@@ -7,12 +7,12 @@ import styled from "styled-components";
 import { fetchProject } from "@/api/calls";
 import { Divider } from "@/features/versions/Divider";
 import { Print, type Seen } from "@/features/versions/Seen";
-import { useVersions } from "@/features/versions/useVersions";
 import { VersionItem } from "@/features/versions/VersionItem";
 import { color, font } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { ToWall } from "@/ui/ToWall";
+import { useVersions } from "@/work/useVersions";
 
 const Page = styled.main`
   display: grid;

@@ -7,12 +7,12 @@ import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
 import { previewUrl, removeProject, renameProject } from "@/api/calls";
 import type { ProjectCard } from "@/api/types";
-import { useVersionActions } from "@/features/versions/useVersions";
 import { sayCount, sayWhen } from "@/model/wording";
 import { useMessages } from "@/state/messages";
 import { color, font } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";
 import { NameField } from "@/ui/NameField";
+import { useVersionActions } from "@/work/useVersions";
 
 const Item = styled.li`
   break-inside: avoid;

@@ -6,7 +6,6 @@ import { lazy, type ReactElement, Suspense, useState } from "react";
 import styled from "styled-components";
 import { fetchWall } from "@/api/calls";
 import type { ProjectCard } from "@/api/types";
-import { Arrivals } from "@/features/shelf/Arrivals";
 import { Print } from "@/features/wall/Print";
 import { useDroppedStart } from "@/features/wall/useStart";
 import { useTheme } from "@/features/wall/useTheme";
@@ -15,6 +14,7 @@ import { sayCount } from "@/model/wording";
 import { color, font } from "@/theme/tokens";
 import { PlainButton, QuietButton } from "@/ui/Button";
 import { FindField } from "@/ui/FindField";
+import { Arrivals } from "@/work/Arrivals";
 
 const Page = styled.main`
   display: flex;

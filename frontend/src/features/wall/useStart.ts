@@ -7,10 +7,10 @@ import { v4 as newId } from "uuid";
 import { beginProject, sendEdit } from "@/api/calls";
 import { filesOf } from "@/api/dropped";
 import type { BroughtIn, ProjectState } from "@/api/types";
-import { useBringIn } from "@/features/shelf/useBringIn";
 import type { Canvas, Edit } from "@/model/composite";
 import { nameForToday } from "@/model/wording";
 import { useMessages } from "@/state/messages";
+import { useBringIn } from "@/work/useBringIn";
 
 const PHOTO_PPI = 240;
 

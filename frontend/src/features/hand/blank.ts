@@ -1,0 +1,62 @@
+/** A photo is set into a blank place: a rough stroke over that gives its four corners. */
+
+import type { PointerEvent } from "react";
+import { askForBlank } from "@/api/calls";
+import type { DrawDrag } from "@/features/hand/drawing";
+import { goneOn, thinned } from "@/features/hand/roughStroke";
+import { stagePoint } from "@/features/hand/useHold";
+import { intoPile, onCanvas } from "@/model/nesting";
+import type { Point } from "@/model/points";
+import { setInto } from "@/model/shaping";
+import { stageToCanvas } from "@/model/viewing";
+import { findOut } from "@/state/finding";
+import { expectedComposite, savedRevision } from "@/state/project";
+import { useShaping } from "@/state/shaping";
+import { BLANK_BRUSH, blankNow, breakOffBlank, leaveBlank } from "@/work/blank";
+import { openLayer } from "@/work/commands";
+import type { DeskActions } from "@/work/DeskContext";
+import { viewInForce } from "@/work/zooming";
+
+/** Begin a stroke over a blank place, while one is looked for. */
+export function blankDrag(start: Point): DrawDrag | null {
+  if (!blankNow()) return null;
+  let stroke: readonly Point[] = [start];
+  const { setBlank } = useShaping.getState();
+  setBlank(stroke);
+  return {
+    kind: "draw",
+    move: (event: PointerEvent<Element>) => {
+      const view = viewInForce();
+      if (!view) return;
+      stroke = goneOn(stroke, stageToCanvas(view, stagePoint(event)), view.scale);
+      setBlank(stroke);
+    },
+    end: (desk) => {
+      void setIntoBlank(desk, stroke);
+    },
+  };
+}
+
+async function setIntoBlank(desk: DeskActions, stroke: readonly Point[]): Promise<void> {
+  const layer = openLayer();
+  const composite = expectedComposite();
+  const scale = viewInForce()?.scale;
+  if (layer?.kind !== "photo" || !composite || !scale) return leaveBlank();
+  await findOut(async () => {
+    const points = await askForBlank(desk.projectId, {
+      revision: await savedRevision(),
+      layer_id: layer.id,
+      stroke: thinned(stroke).map(({ x, y }) => [x, y]),
+      radius: BLANK_BRUSH / 2 / scale,
+    });
+    // Somebody may have thought better of it meanwhile.
+    if (!blankNow()) return;
+    const placed = setInto(onCanvas(composite, layer).placement, layer, points);
+    if (!placed) throw new Error("The four corners found there would fold the photo.");
+    const placement = intoPile(composite, layer.id, placed);
+    desk.edit({ kind: "place_layer", layer_id: layer.id, placement });
+    leaveBlank();
+  });
+  // After one that found nothing another can follow at once.
+  breakOffBlank();
+}
