@@ -3,7 +3,6 @@
 import { PAIRS_REQUEST } from "@generated/limits";
 import { allLayers, type Composite, type Layer, type TonedLayer } from "@/model/composite";
 import type { Point } from "@/model/points";
-
 import { FRESH_TONES, type ToneOf, toned, withTone } from "@/model/tones";
 import type { TryGroup } from "@/model/tries";
 

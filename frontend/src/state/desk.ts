@@ -3,7 +3,6 @@
 import { create } from "zustand";
 import { type Edit, isChanging, isPlaced, isToned, type Layer } from "@/model/composite";
 import type { Point, Size } from "@/model/points";
-
 import type { StageView } from "@/model/viewing";
 
 export type Facet = "wash" | "place" | "cut" | "fade" | "blend" | "tone" | "shadow";

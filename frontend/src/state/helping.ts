@@ -2,7 +2,6 @@
 
 import { create } from "zustand";
 import type { Point, Size } from "@/model/points";
-
 import type { Snap } from "@/model/snapping";
 
 interface Frame extends Size {

@@ -2,7 +2,6 @@
 
 import { create } from "zustand";
 import type { Point } from "@/model/points";
-
 import { FREELY } from "@/model/proportions";
 
 interface ShapingStore {

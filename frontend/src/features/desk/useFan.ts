@@ -4,7 +4,6 @@ import { useCallback, useRef, useState } from "react";
 import { fetchLayersThere } from "@/api/calls";
 import type { LayerThere } from "@/api/types";
 import type { Point } from "@/model/points";
-
 import { stageToCanvas } from "@/model/viewing";
 import { useMessages } from "@/state/messages";
 import { useProject } from "@/state/project";

@@ -4,7 +4,6 @@ import type { ReactElement } from "react";
 import styled from "styled-components";
 import { seenAnywhere } from "@/features/grips/BrushRing";
 import type { Point } from "@/model/points";
-
 import { canvasToStage, type StageView } from "@/model/viewing";
 import { usePairing } from "@/state/pairing";
 import { font } from "@/theme/tokens";

@@ -7,7 +7,6 @@ import { EdgeMark } from "@/features/grips/ShapingGrips";
 import type { Canvas } from "@/model/composite";
 import { CROP_GRIPS, type CropGrip, gripPlace } from "@/model/cropping";
 import type { Point } from "@/model/points";
-
 import { canvasToStage, type StageView } from "@/model/viewing";
 import { useHelping } from "@/state/helping";
 import { useShaping } from "@/state/shaping";

@@ -3,7 +3,6 @@
 import type { ReactElement, ReactNode } from "react";
 import styled from "styled-components";
 import type { Point } from "@/model/points";
-
 import { color, font } from "@/theme/tokens";
 
 /** Drawn twice, dark beneath light: a shadow filter would halve the frames of a drag. */

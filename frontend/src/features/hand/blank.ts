@@ -1,14 +1,11 @@
 /** A photo is set into a blank place: a rough stroke over that gives its four corners. */
 
-import type { PointerEvent } from "react";
 import { askForBlank } from "@/api/calls";
-import type { DrawDrag } from "@/features/hand/drawing";
+import type { Drag, Press } from "@/features/hand/drag";
 import { goneOn, thinned } from "@/features/hand/roughStroke";
-import { stagePoint } from "@/features/hand/useHold";
 import { intoPile, onCanvas } from "@/model/nesting";
 import type { Point } from "@/model/points";
 import { setInto } from "@/model/shaping";
-import { stageToCanvas } from "@/model/viewing";
 import { findOut } from "@/state/finding";
 import { expectedComposite, savedRevision } from "@/state/project";
 import { useShaping } from "@/state/shaping";
@@ -18,22 +15,18 @@ import type { DeskActions } from "@/work/DeskContext";
 import { viewInForce } from "@/work/zooming";
 
 /** Begin a stroke over a blank place, while one is looked for. */
-export function blankDrag(start: Point): DrawDrag | null {
-  if (!blankNow()) return null;
-  let stroke: readonly Point[] = [start];
+export function settingIn({ touch, desk }: Press): Drag | undefined {
+  if (!blankNow()) return undefined;
+  let stroke: readonly Point[] = [touch.at];
   const { setBlank } = useShaping.getState();
   setBlank(stroke);
   return {
-    kind: "draw",
-    move: (event: PointerEvent<Element>) => {
-      const view = viewInForce();
-      if (!view) return;
-      stroke = goneOn(stroke, stageToCanvas(view, stagePoint(event)), view.scale);
+    move: ({ at, view }) => {
+      stroke = goneOn(stroke, at, view.scale);
       setBlank(stroke);
     },
-    end: (desk) => {
-      void setIntoBlank(desk, stroke);
-    },
+    end: () => void setIntoBlank(desk, stroke),
+    cancel: breakOffBlank,
   };
 }
 

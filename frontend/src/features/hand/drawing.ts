@@ -1,8 +1,7 @@
 /** Drawing parts of a mask on the stage: shapes, outlines, areas of even colour. */
 
 import { EVEN_PART } from "@generated/limits";
-import type { PointerEvent } from "react";
-import { stagePoint } from "@/features/hand/useHold";
+import type { Drag, Press, Touch } from "@/features/hand/drag";
 import { type Composite, isLocked, type Layer, sheetOf } from "@/model/composite";
 import {
   type Drawn,
@@ -22,21 +21,13 @@ import { type Lying, maskLying } from "@/model/lying";
 import { changePart, EMPTY_MASK, newShape, openPart } from "@/model/masks";
 import { onCanvas } from "@/model/nesting";
 import type { Point } from "@/model/points";
-import { canvasToStage, type StageView, stageToCanvas } from "@/model/viewing";
+import { canvasToStage, type StageView } from "@/model/viewing";
 import { facetFor, useDesk } from "@/state/desk";
 import { useDrawing } from "@/state/drawing";
 import { useMessages } from "@/state/messages";
 import { expectedComposite } from "@/state/project";
 import { openLayer } from "@/work/commands";
 import type { DeskActions } from "@/work/DeskContext";
-import { viewInForce } from "@/work/zooming";
-
-/** Something that is drawn while the pointer is down. */
-export interface DrawDrag {
-  readonly kind: "draw";
-  move(event: PointerEvent<Element>): void;
-  end(desk: DeskActions): void;
-}
 
 const SLACK = 4;
 const FREE_STEP = 3;
@@ -56,50 +47,46 @@ interface Begun {
   readonly composite: Composite;
   readonly layer: Layer;
   readonly lying: Lying;
-  readonly view: StageView;
-  readonly at: Point;
+  readonly touch: Touch;
+  readonly desk: DeskActions;
 }
 
-/** Begin to draw what is to be drawn, or null where that cannot be. */
-export function beginDrawing(
-  composite: Composite,
-  event: PointerEvent<Element>,
-  desk: DeskActions,
-): DrawDrag | null {
-  const layer = openLayer();
+/** Begin to draw what is to be drawn. */
+export function drawing({ composite, open, grip, touch, desk }: Press): Drag | null | undefined {
   const kind = drawnNow();
-  const view = viewInForce();
-  if (!layer || !kind || !view || isLocked(composite, layer.id)) return null;
-  const lying = maskLying(composite, layer, layer.mask ?? EMPTY_MASK);
-  const at = stageToCanvas(view, stagePoint(event));
-  const begun = { composite, layer, lying, view, at };
-  if (kind === "outline") return outlineDrag(begun, desk);
+  if (!open || !kind || grip !== null || touch.altKey) return undefined;
+  if (isLocked(composite, open.id)) return null;
+  const lying = maskLying(composite, open, open.mask ?? EMPTY_MASK);
+  const begun = { composite, layer: open, lying, touch, desk };
+  if (kind === "outline") return outlineDrag(begun);
   return kind === "even" ? evenDrag(begun) : shapeDrag(begun, kind);
 }
 
-function shapeDrag(begun: Begun, kind: "ellipse" | "rectangle"): DrawDrag {
-  const { composite, layer, lying, view, at } = begun;
+function shapeDrag(begun: Begun, kind: "ellipse" | "rectangle"): Drag {
+  const { composite, layer, lying, desk } = begun;
+  const { at } = begun.touch;
+  const { setLive, openLine } = useDesk.getState().actions;
   const fresh = newShape(layer, sheetOf(composite, layer.id), kind);
   const from = lying.fromCanvas(at);
   // A press that does not move puts the usual shape there.
   let part = { ...fresh, x: Math.round(from.x), y: Math.round(from.y) };
   const editOf = () => ({ kind: "add_part", layer_id: layer.id, part }) as const;
   return {
-    kind: "draw",
-    move: (event) => {
-      const to = stageToCanvas(view, stagePoint(event));
+    move: (touch) => {
+      const { at: to, view } = touch;
       if (Math.hypot(to.x - at.x, to.y - at.y) * view.scale < SLACK) return;
-      part = shapeBetween(fresh, from, lying.fromCanvas(to), event);
-      useDesk.getState().actions.setLive(editOf());
+      part = shapeBetween(fresh, from, lying.fromCanvas(to), touch);
+      setLive(editOf());
     },
-    end: (desk) => {
+    end: () => {
       desk.edit(editOf());
-      useDesk.getState().actions.openLine(part.id);
+      openLine(part.id);
     },
+    cancel: () => setLive(null),
   };
 }
 
-function evenDrag({ composite, layer, lying, view, at }: Begun): DrawDrag | null {
+function evenDrag({ composite, layer, lying, touch: { at }, desk }: Begun): Drag | null {
   if (!hasColours(layer) || !liesOn(onCanvas(composite, layer), at)) {
     useMessages.getState().say(`${layer.name} has no colour there.`);
     return null;
@@ -119,19 +106,18 @@ function evenDrag({ composite, layer, lying, view, at }: Begun): DrawDrag | null
   const { setLive, openLine } = useDesk.getState().actions;
   setLive(editOf());
   return {
-    kind: "draw",
-    move: (event) => {
-      const to = stageToCanvas(view, stagePoint(event));
+    move: ({ at: to, view }) => {
       const way = (to.x - at.x) * view.scale;
       const wanted = fresh.tolerance + (Math.abs(way) < SLACK ? 0 : way * TOLERANCE_STEP);
       const tolerance = Math.round(Math.min(Math.max(wanted, 0), MOST_TOLERANCE));
       part = { ...fresh, tolerance };
       setLive(editOf());
     },
-    end: (desk) => {
+    end: () => {
       desk.edit(editOf());
       openLine(part.id);
     },
+    cancel: () => setLive(null),
   };
 }
 
@@ -144,7 +130,7 @@ function openEven(layer: Layer): EvenPart | null {
 }
 
 /** Add a corner, or, where the pointer goes on, a free line; on the first one, close it. */
-function outlineDrag({ view, at }: Begun, desk: DeskActions): DrawDrag | null {
+function outlineDrag({ touch: { at, view }, desk }: Begun): Drag | null {
   const { corners, setCorners } = useDrawing.getState();
   const [first] = corners;
   if (first && corners.length > 2 && onScreen(view, first, at) < NEAR) {
@@ -153,16 +139,17 @@ function outlineDrag({ view, at }: Begun, desk: DeskActions): DrawDrag | null {
   }
   const free = [at];
   setCorners([...corners, at]);
+  let scale = view.scale;
   return {
-    kind: "draw",
-    move: (event) => {
-      const to = stageToCanvas(view, stagePoint(event));
+    move: ({ at: to, view: now }) => {
+      scale = now.scale;
       const last = free.at(-1) ?? at;
-      if (onScreen(view, last, to) < FREE_STEP) return;
+      if (onScreen(now, last, to) < FREE_STEP) return;
       free.push(to);
       setCorners([...corners, ...free]);
     },
-    end: () => setCorners([...corners, ...simplified(free, 1 / view.scale)]),
+    end: () => setCorners([...corners, ...simplified(free, 1 / scale)]),
+    cancel: () => setCorners(corners),
   };
 }
 

@@ -1,19 +1,16 @@
 /** The brush that mends on the stage: a click for a speck, a stroke for a scratch. */
 
-import type { PointerEvent } from "react";
-import type { DrawDrag } from "@/features/hand/drawing";
+import type { Drag, Press } from "@/features/hand/drag";
 import { goneOn, thinned } from "@/features/hand/roughStroke";
-import { stagePoint } from "@/features/hand/useHold";
-import { type Composite, isLocked, isMended } from "@/model/composite";
+import { isLocked, isMended } from "@/model/composite";
 import { isMending, mendEdits, mendsLying } from "@/model/mends";
 import { onCanvas } from "@/model/nesting";
+import type { Point } from "@/model/points";
 import { canPaintAt } from "@/model/strokes";
-import { stageToCanvas } from "@/model/viewing";
 import { facetFor, useDesk } from "@/state/desk";
 import { useMending } from "@/state/mending";
 import { useMessages } from "@/state/messages";
 import { openLayer } from "@/work/commands";
-import { viewInForce } from "@/work/zooming";
 
 /** Tell whether a press on the stage mends. */
 export function mendingNow(): boolean {
@@ -23,28 +20,27 @@ export function mendingNow(): boolean {
 }
 
 /** Begin to go over what is to be mended. */
-export function beginMend(composite: Composite, event: PointerEvent<Element>): DrawDrag | null {
-  const layer = openLayer();
-  const view = viewInForce();
-  if (!isMended(layer) || !view || isLocked(composite, layer.id)) return null;
-  const first = stageToCanvas(view, stagePoint(event));
-  if (layer.kind === "photo" && !canPaintAt(onCanvas(composite, layer), first)) {
-    useMessages.getState().say(`${layer.name} has nothing there to mend.`);
+export function mending({ composite, open, touch, desk }: Press): Drag | null | undefined {
+  if (!mendingNow() || touch.altKey) return undefined;
+  if (!isMended(open) || isLocked(composite, open.id)) return null;
+  const first = touch.at;
+  if (open.kind === "photo" && !canPaintAt(onCanvas(composite, open), first)) {
+    useMessages.getState().say(`${open.name} has nothing there to mend.`);
     return null;
   }
   const { size, set } = useMending.getState();
-  let points = [first] as readonly (typeof first)[];
+  let points: readonly Point[] = [first];
   set({ trace: points });
   return {
-    kind: "draw",
-    move: (moved) => {
-      points = goneOn(points, stageToCanvas(view, stagePoint(moved)), view.scale);
+    move: ({ at, view }) => {
+      points = goneOn(points, at, view.scale);
       set({ trace: points });
     },
-    end: (desk) => {
+    end: () => {
       set({ trace: [] });
-      const lying = mendsLying(composite, layer);
-      for (const edit of mendEdits(layer, lying, thinned(points), size)) desk.edit(edit);
+      const lying = mendsLying(composite, open);
+      for (const edit of mendEdits(open, lying, thinned(points), size)) desk.edit(edit);
     },
+    cancel: () => set({ trace: [] }),
   };
 }

@@ -1,34 +1,20 @@
 /** Dragging what lies on a layer: its fades, and the shapes of its mask. */
 
-import type { PointerEvent } from "react";
-import { stagePoint } from "@/features/hand/useHold";
-import { type Composite, type Edit, isLocked, type Layer } from "@/model/composite";
+import type { Pull, Touch } from "@/features/hand/drag";
+import { type Composite, isLocked, type Layer } from "@/model/composite";
 import { movedCorner, movedOutline, type OutlinePart } from "@/model/drawing";
 import { boxOf, draggedShadow, openEffectPlace, shaded } from "@/model/effects";
 import { draggedFade, type FadeGrip, openFadePlace, tryFades, withFade } from "@/model/fades";
 import { lyingOf, maskLying } from "@/model/lying";
 import { changePart, draggedShape, openPart, openShape, type ShapeGrip } from "@/model/masks";
 import type { Point } from "@/model/points";
-import { stageToCanvas } from "@/model/viewing";
 import { facetFor, useDesk } from "@/state/desk";
 import { extentOf } from "@/state/extents";
-import { viewInForce } from "@/work/zooming";
 
 type OutlineGrip = "middle" | `corner-${number}`;
-export type OwnGrip = FadeGrip | ShapeGrip | OutlineGrip | "end";
-
-/** A grip of something that lies on the layer. */
-export interface OwnDrag {
-  readonly kind: "own";
-  edit(to: Point, keys: PointerEvent<Element>): Edit;
-  /** The layer that is opened when it has moved. */
-  readonly opens?: string;
-  /** What comes of it in the end, where that is not what was shown last. */
-  ends?(): Edit | null;
-}
 
 /** Return what dragging a grip of the open fade or shape does. */
-export function ownDrag(composite: Composite, layer: Layer, grip: unknown): OwnDrag | null {
+export function ownPull(composite: Composite, layer: Layer, grip: unknown): Pull | null {
   const { facet, line } = useDesk.getState();
   if (isLocked(composite, layer.id)) return null;
   switch (facetFor(layer, facet)) {
@@ -41,7 +27,7 @@ export function ownDrag(composite: Composite, layer: Layer, grip: unknown): OwnD
   }
 }
 
-function shadowDrag(composite: Composite, layer: Layer, line: string | null): OwnDrag | null {
+function shadowDrag(composite: Composite, layer: Layer, line: string | null): Pull | null {
   const place = openEffectPlace(layer, line);
   const effect = place === null ? undefined : layer.effects[place];
   if (place === null || !effect) return null;
@@ -49,9 +35,8 @@ function shadowDrag(composite: Composite, layer: Layer, line: string | null): Ow
   const box = boxOf(layer, lying, extentOf(layer.id));
   if (!box) return null;
   return {
-    kind: "own",
-    edit: (to) => {
-      const dragged = draggedShadow(effect, box, lying.fromCanvas(to));
+    edit: ({ at }) => {
+      const dragged = draggedShadow(effect, box, lying.fromCanvas(at));
       return shaded(layer, layer.effects.with(place, dragged));
     },
   };
@@ -62,15 +47,14 @@ function fadeDrag(
   layer: Layer,
   grip: FadeGrip,
   line: string | null,
-): OwnDrag | null {
+): Pull | null {
   const place = openFadePlace(layer, line);
   const fade = layer.fades[place];
   if (!fade) return null;
   const lying = lyingOf(composite, layer, fade.linked);
   return {
-    kind: "own",
-    edit: (to) =>
-      tryFades(layer, withFade(layer, place, draggedFade(fade, grip, lying.fromCanvas(to)))),
+    edit: ({ at }) =>
+      tryFades(layer, withFade(layer, place, draggedFade(fade, grip, lying.fromCanvas(at)))),
   };
 }
 
@@ -79,17 +63,16 @@ function shapeDrag(
   layer: Layer,
   grip: ShapeGrip | OutlineGrip,
   line: string | null,
-): OwnDrag | null {
+): Pull | null {
   const part = openShape(layer, line) ?? openOutline(layer, line);
   if (!part || !layer.mask) return null;
   const lying = maskLying(composite, layer, layer.mask);
-  const dragged = (to: Point, keys: PointerEvent<Element>) =>
+  const dragged = (to: Point, keys: Touch) =>
     part.kind === "outline"
       ? draggedOutline(part, grip as OutlineGrip, to)
       : draggedShape(part, grip as ShapeGrip, to, keys);
   return {
-    kind: "own",
-    edit: (to, keys) => changePart(layer, dragged(lying.fromCanvas(to), keys)),
+    edit: (touch) => changePart(layer, dragged(lying.fromCanvas(touch.at), touch)),
   };
 }
 
@@ -103,11 +86,4 @@ const CORNER = "corner-";
 function draggedOutline(part: OutlinePart, grip: OutlineGrip, to: Point): OutlinePart {
   if (grip === "middle") return movedOutline(part, to);
   return movedCorner(part, Number(grip.slice(CORNER.length)), to);
-}
-
-export function dragOwn(drag: OwnDrag, event: PointerEvent<Element>): void {
-  const view = viewInForce();
-  if (!view) return;
-  const to = stageToCanvas(view, stagePoint(event));
-  useDesk.getState().actions.setLive(drag.edit(to, event));
 }

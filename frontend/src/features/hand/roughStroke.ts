@@ -1,6 +1,6 @@
-import type { Point } from "@/model/points";
-
 /** A rough stroke while the hand goes on: points so far apart, and not too many of them. */
+
+import type { Point } from "@/model/points";
 
 /** Pixels of the stage between two points. */
 const STEP = 6;

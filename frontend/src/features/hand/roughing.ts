@@ -1,22 +1,18 @@
 /** The rough brush on the stage: strokes, clicks, rings and frames that say what is meant. */
 
-import type { PointerEvent } from "react";
-import type { DrawDrag } from "@/features/hand/drawing";
+import type { Drag, Press } from "@/features/hand/drag";
 import { mendingNow } from "@/features/hand/mending";
 import { goneOn, thinned } from "@/features/hand/roughStroke";
-import { stagePoint } from "@/features/hand/useHold";
-import { type Composite, isLocked } from "@/model/composite";
+import { isLocked } from "@/model/composite";
 import { hasColours } from "@/model/drawing";
 import { isRough, owned, pictureLying, roughStroke } from "@/model/mattes";
 import type { Point } from "@/model/points";
-import { stageToCanvas } from "@/model/viewing";
 import { resizeBrush, resized, swapBrush } from "@/state/brush";
 import { swapRough, useCutting } from "@/state/cutting";
 import { facetFor, useDesk } from "@/state/desk";
 import { useMending } from "@/state/mending";
 import { openLayer } from "@/work/commands";
 import { addRoughStroke, lookInside } from "@/work/cutting/cutOut";
-import { viewInForce } from "@/work/zooming";
 
 /** Tell whether a press on the stage says what is meant, instead of taking a layer. */
 export function roughNow(): boolean {
@@ -26,24 +22,20 @@ export function roughNow(): boolean {
 }
 
 /** Begin a rough stroke, a ring or a frame. */
-export function beginRough(composite: Composite, event: PointerEvent<Element>): DrawDrag | null {
-  const layer = openLayer();
-  const view = viewInForce();
-  if (!layer || !hasColours(layer) || !view || isLocked(composite, layer.id)) return null;
+export function roughing({ composite, open, touch, desk }: Press): Drag | null | undefined {
+  if (!roughNow() || touch.altKey) return undefined;
+  if (!open || !hasColours(open) || isLocked(composite, open.id)) return null;
   const { does, size, set } = useCutting.getState();
-  const lying = pictureLying(composite, layer);
-  const first = stageToCanvas(view, stagePoint(event));
+  const lying = pictureLying(composite, open);
+  const first = touch.at;
   let points: readonly Point[] = [first];
   set({ trace: points });
   return {
-    kind: "draw",
-    move: (moved) => {
-      const to = stageToCanvas(view, stagePoint(moved));
-      if (does === "frame") points = cornersOf(first, to);
-      else points = goneOn(points, to, view.scale);
+    move: ({ at, view }) => {
+      points = does === "frame" ? cornersOf(first, at) : goneOn(points, at, view.scale);
       set({ trace: points });
     },
-    end: (desk) => {
+    end: () => {
       set({ trace: [] });
       const kept = thinned(points);
       if (does === "keep" || does === "drop") {
@@ -53,6 +45,7 @@ export function beginRough(composite: Composite, event: PointerEvent<Element>): 
         set({ does: "keep" });
       }
     },
+    cancel: () => set({ trace: [] }),
   };
 }
 

@@ -1,8 +1,8 @@
 /** Dragging what shapes a photo: its frame, its four corners, the points of its bend. */
 
-import type { OwnDrag } from "@/features/hand/ownDrags";
+import type { Pull, Touch } from "@/features/hand/drag";
 import type { Composite, Edit, PhotoLayer, Placement } from "@/model/composite";
-import { type CropGrip, isCropGrip, pulledFrame, shiftedInside } from "@/model/cropping";
+import { isCropGrip, pulledFrame, shiftedInside } from "@/model/cropping";
 import { canvasToPlane } from "@/model/geometry";
 import { intoPile, onCanvas } from "@/model/nesting";
 import type { Point } from "@/model/points";
@@ -11,63 +11,48 @@ import { bentTo, flatBend, frameSize, nearestRest, unwarped } from "@/model/shap
 import { useHelping } from "@/state/helping";
 import { useShaping } from "@/state/shaping";
 import { pulledCorner } from "@/work/pulling";
-import { viewInForce } from "@/work/zooming";
-
-export type ShapingGrip = CropGrip | `pull-${number}` | `grid-${number}`;
 
 const PULL = "pull-";
 const GRID = "grid-";
-
-interface Keys {
-  readonly shiftKey: boolean;
-  readonly altKey: boolean;
-}
 
 /** Pixels of the screen within which a corner comes to rest on a point. */
 const DRAWN_WITHIN = 9;
 
 /** Let a corner come to rest on a corner-like point of what lies beneath, and show that. */
-function atRest(to: Point): Point {
-  const view = viewInForce();
-  const rest = view
-    ? nearestRest(useShaping.getState().rests, to, DRAWN_WITHIN / view.scale)
-    : null;
+function atRest({ at, view }: Touch): Point {
+  const rest = nearestRest(useShaping.getState().rests, at, DRAWN_WITHIN / view.scale);
   useHelping.getState().setSpot(rest);
-  return rest ?? to;
+  return rest ?? at;
 }
 
 /** Return what dragging a grip of a photo's shape does; null for other grips. */
-export function shapingDrag(composite: Composite, open: PhotoLayer, grip: unknown): OwnDrag | null {
+export function shapingPull(composite: Composite, open: PhotoLayer, grip: unknown): Pull | null {
   const layer = onCanvas(composite, open);
-  const dragged = (move: (to: Point, keys: Keys) => Placement): OwnDrag => ({
-    kind: "own",
-    edit: (to, keys) => placed(composite, open, move(to, keys)),
+  const dragged = (move: (touch: Touch) => Placement): Pull => ({
+    edit: (touch) => placed(composite, open, move(touch)),
   });
   if (isCropGrip(grip)) {
     const chosen = proportionOf(useShaping.getState().frame, layer, composite.canvas);
     const now = frameSize(layer.placement, layer);
     const kept = now.width / now.height;
-    return dragged((to, { shiftKey }) =>
-      pulledFrame(layer, grip, to, chosen ?? (shiftKey ? kept : null)),
+    return dragged(({ at, shiftKey }) =>
+      pulledFrame(layer, grip, at, chosen ?? (shiftKey ? kept : null)),
     );
   }
   if (typeof grip !== "string") return null;
   if (grip.startsWith(PULL)) {
     const place = Number(grip.slice(PULL.length));
-    return dragged((to, { altKey }) => pulledCorner(layer, place, altKey ? to : atRest(to)));
+    return dragged((touch) => pulledCorner(layer, place, touch.altKey ? touch.at : atRest(touch)));
   }
   if (!grip.startsWith(GRID)) return null;
   const place = Number(grip.slice(GRID.length));
-  return dragged((to) => pulledGrid(layer, place, to));
+  return dragged(({ at }) => pulledGrid(layer, place, at));
 }
 
 /** Return what dragging inside a photo's frame does: the photo moves in it. */
-export function insideDrag(composite: Composite, open: PhotoLayer, start: Point): OwnDrag {
+export function insidePull(composite: Composite, open: PhotoLayer, start: Point): Pull {
   const layer = onCanvas(composite, open);
-  return {
-    kind: "own",
-    edit: (to) => placed(composite, open, shiftedInside(layer, start, to)),
-  };
+  return { edit: ({ at }) => placed(composite, open, shiftedInside(layer, start, at)) };
 }
 
 function pulledGrid(layer: PhotoLayer, place: number, to: Point): Placement {

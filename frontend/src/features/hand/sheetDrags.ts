@@ -1,33 +1,32 @@
 /** Dragging the sheet's edges, and drawing a line along what should be level. */
 
-import type { OwnDrag } from "@/features/hand/ownDrags";
+import { type Drag, type Press, type Pull, pulling } from "@/features/hand/drag";
 import { leaning, pulledSheet, type SetCanvas, straightened } from "@/model/canvas";
-import type { Canvas, Composite } from "@/model/composite";
+import type { Canvas } from "@/model/composite";
 import { type CropGrip, isCropGrip } from "@/model/cropping";
 import type { Point } from "@/model/points";
-
 import { proportionOf } from "@/model/proportions";
 import { useDesk } from "@/state/desk";
 import { useHelping } from "@/state/helping";
 import { useShaping } from "@/state/shaping";
 
-/** Return what a press does while the sheet is open; null where it does nothing of its own. */
-export function sheetDrag(composite: Composite, grip: unknown, start: Point): OwnDrag | null {
-  if (!useDesk.getState().sheetOpen) return null;
-  if (useShaping.getState().isLevelling) return levelDrag(composite, start);
-  if (!isCropGrip(grip)) return null;
-  return edgeDrag(composite, grip);
+/** Begin what a press does while the sheet is open. */
+export function pullingTheSheet({ composite, grip, touch, desk }: Press): Drag | undefined {
+  if (!useDesk.getState().sheetOpen) return undefined;
+  if (useShaping.getState().isLevelling) {
+    return pulling(desk, levelPull(composite.canvas, touch.at));
+  }
+  return isCropGrip(grip) ? pulling(desk, edgePull(composite.canvas, grip)) : undefined;
 }
 
 /** A new frame round the picture, which stays until the frame is let go. */
-function edgeDrag({ canvas }: Composite, grip: CropGrip): OwnDrag {
+function edgePull(canvas: Canvas, grip: CropGrip): Pull {
   const chosen = proportionOf(useShaping.getState().sheet, canvas, canvas);
   const own = canvas.width / canvas.height;
   let last = unchanged(canvas);
   return {
-    kind: "own",
-    edit: (to, keys) => {
-      last = pulledSheet(canvas, grip, to, chosen ?? (keys.shiftKey ? own : null));
+    edit: ({ at, shiftKey }) => {
+      last = pulledSheet(canvas, grip, at, chosen ?? (shiftKey ? own : null));
       useHelping.getState().setFrame({
         left: -(last.shift_x ?? 0),
         top: -(last.shift_y ?? 0),
@@ -48,13 +47,12 @@ function unchanged(canvas: Canvas): SetCanvas {
 }
 
 /** A line along what should be level or upright; what is shown stays until it is let go. */
-function levelDrag({ canvas }: Composite, start: Point): OwnDrag {
+function levelPull(canvas: Canvas, start: Point): Pull {
   let last = start;
   return {
-    kind: "own",
-    edit: (to) => {
-      last = to;
-      useHelping.getState().setLevel([start, to]);
+    edit: ({ at }) => {
+      last = at;
+      useHelping.getState().setLevel([start, at]);
       return unchanged(canvas);
     },
     ends: () => {

@@ -1,12 +1,10 @@
 /** Pressing on the picture to set tones: what is black there, or a curve at that tone. */
 
-import type { PointerEvent } from "react";
 import { askForToneColor } from "@/api/calls";
-import type { DrawDrag } from "@/features/hand/drawing";
+import type { Drag, Press, Touch } from "@/features/hand/drag";
 import { isToned, type TonedLayer } from "@/model/composite";
 import { heightOf, pointNear, withMovedPoint, withPoint } from "@/model/curves";
 import type { Point } from "@/model/points";
-
 import { type CurvePoints, MOST_POINTS, openTonePlace, toned, withTone } from "@/model/tones";
 import { facetFor, useDesk } from "@/state/desk";
 import { findOut } from "@/state/finding";
@@ -43,63 +41,53 @@ export function spotNow(): boolean {
   return points && openTone() !== null;
 }
 
-/** Begin what a press means for the open tone; null where it means nothing for it. */
-export function spotDrag(
-  start: Point,
-  event: { readonly altKey: boolean; readonly clientY: number },
-  desk: DeskActions,
-): DrawDrag | null {
+/** Begin what a press means for the open tone. */
+export function pointing({ touch, desk }: Press): Drag | undefined {
   const open = openTone();
-  if (!open) return null;
+  if (!open) return undefined;
+  const { layer, place } = open;
   const { role } = useToning.getState();
-  if (role) return pointedAt(open, start, role);
-  if (usePairing.getState().isOn) return pairedAt(open, start);
-  const tone = open.layer.tones[open.place];
-  return tone?.kind === "curves" && event.altKey ? curveDrag(open, start, event, desk) : null;
+  if (role) return letGo(() => pointedAt(desk, open, touch.at, role));
+  if (usePairing.getState().isOn) return letGo(() => pressPair(desk, layer, place, touch.at));
+  const tone = layer.tones[place];
+  return tone?.kind === "curves" && touch.altKey ? curveDrag(open, touch, desk) : undefined;
 }
 
-function pointedAt({ layer, place }: Open, { x, y }: Point, role: SpotRole): DrawDrag {
-  return {
-    kind: "draw",
-    move: () => undefined,
-    end: (desk) => {
-      useToning.getState().setRole(null);
-      void findLevels(desk, layer, place, { role, x, y, radius: spotRadius() });
-    },
-  };
+/** Do something where the hand lets go, wherever it went meanwhile. */
+function letGo(end: () => void): Drag {
+  return { move: () => undefined, end, cancel: () => undefined };
 }
 
-function pairedAt({ layer, place }: Open, at: Point): DrawDrag {
-  return {
-    kind: "draw",
-    move: () => undefined,
-    end: (desk) => pressPair(desk, layer, place, at),
-  };
+function pointedAt(
+  desk: DeskActions,
+  { layer, place }: Open,
+  { x, y }: Point,
+  role: SpotRole,
+): void {
+  useToning.getState().setRole(null);
+  void findLevels(desk, layer, place, { role, x, y, radius: spotRadius() });
 }
 
 /** Move the curve at the tone of a spot: up makes it lighter, down darker. */
-function curveDrag(
-  { layer, place }: Open,
-  { x, y }: Point,
-  { clientY }: { readonly clientY: number },
-  desk: DeskActions,
-): DrawDrag {
+function curveDrag({ layer, place }: Open, start: Touch, desk: DeskActions): Drag {
   const { channel } = useToning.getState();
+  const { setLive } = useDesk.getState().actions;
   let points: CurvePoints | null = null;
   let at = -1;
-  let isOver = false;
+  let state: "held" | "ended" | "cancelled" = "held";
   let moved = 0;
+  // The tone there may become known only after the hand has let go.
   const show = () => {
     const point = points?.[at];
-    if (!points || !point) return;
+    if (!points || !point || state === "cancelled") return;
     const led = withMovedPoint(points, at, [point[0], point[1] + moved / FULL_WAY]);
     const edit = toned(layer, withTone(layer, place, withChannel(layer, place, channel, led)));
-    const { setLive } = useDesk.getState().actions;
-    setLive(isOver ? null : edit);
-    if (isOver) desk.edit(edit);
+    setLive(state === "ended" ? null : edit);
+    if (state === "ended") desk.edit(edit);
   };
   const take = async () => {
     const revision = await savedRevision();
+    const { x, y } = start.at;
     const asked = { revision, layer_id: layer.id, place, x, y, radius: spotRadius() };
     const tone = levelOf(await askForToneColor(desk.projectId, asked), channel);
     const before = curveOf(layer, place, channel);
@@ -110,14 +98,17 @@ function curveDrag(
   };
   void findOut(take);
   return {
-    kind: "draw",
-    move: (event: PointerEvent<Element>) => {
-      moved = clientY - event.clientY;
+    move: ({ onStage }) => {
+      moved = start.onStage.y - onStage.y;
       show();
     },
     end: () => {
-      isOver = true;
+      state = "ended";
       show();
+    },
+    cancel: () => {
+      state = "cancelled";
+      setLive(null);
     },
   };
 }

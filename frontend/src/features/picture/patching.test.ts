@@ -3,7 +3,6 @@ import { type Asked, basisOf, partToAsk, requestOf } from "@/features/picture/pa
 import type { Shown } from "@/features/picture/shown";
 import type { Edit } from "@/model/composite";
 import type { Point } from "@/model/points";
-
 import { sampleComposite } from "@/testing/samples";
 
 const edit: Edit = { kind: "show_layer", layer_id: "moths", visible: true };

@@ -5,7 +5,6 @@ import { useEffect } from "react";
 import styled from "styled-components";
 import type { PhotoLayer } from "@/model/composite";
 import type { Point } from "@/model/points";
-
 import { useDesk } from "@/state/desk";
 import { halfOf, type MatchedPair, MOST_PAIRS, useMatching } from "@/state/matching";
 import { PlainButton } from "@/ui/Button";

@@ -1,0 +1,45 @@
+/** Taking the open layer by what is drawn over it. */
+
+import { type Drag, type Press, type Pull, pulling } from "@/features/hand/drag";
+import { isLayerGrip, layerGrip, numbered } from "@/features/hand/layerGrips";
+import { layerPull } from "@/features/hand/moving";
+import { ownPull } from "@/features/hand/ownDrags";
+import { shapingPull } from "@/features/hand/shapingDrags";
+import { worksInside } from "@/features/hand/underHand";
+import { type GradientLayer, isPlaced, type Layer } from "@/model/composite";
+import { draggedGradient, type GradientGrip } from "@/model/gradients";
+import { gradientIntoPile, gradientOnCanvas } from "@/model/nesting";
+import { expectedComposite } from "@/state/project";
+
+/** Begin to drag a grip of the open layer. */
+export function gripping(press: Press): Drag | null | undefined {
+  const { grip, open, desk } = press;
+  if (grip === null || !open) return undefined;
+  const pull = gripped(press, open, grip);
+  return pull ? pulling(desk, pull) : null;
+}
+
+function gripped(press: Press, open: Layer, grip: string): Pull | null {
+  const { composite } = press;
+  if (worksInside(open)) return ownPull(composite, open, numbered(grip));
+  const shaping = open.kind === "photo" ? shapingPull(composite, open, grip) : null;
+  if (shaping) return shaping;
+  if (open.kind === "gradient" && isGradientGrip(grip)) return gradientPull(press, open, grip);
+  return isPlaced(open) && isLayerGrip(grip) ? layerPull(press, open, layerGrip(grip)) : null;
+}
+
+function gradientPull({ composite }: Press, layer: GradientLayer, grip: GradientGrip): Pull {
+  const begun = gradientOnCanvas(composite, layer);
+  return {
+    edit: ({ at }) => {
+      const now = expectedComposite();
+      if (!now) return null;
+      const gradient = gradientIntoPile(now, layer.id, draggedGradient(begun, grip, at));
+      return { kind: "grade_layer", layer_id: layer.id, gradient };
+    },
+  };
+}
+
+function isGradientGrip(grip: string): grip is GradientGrip {
+  return grip === "start" || grip === "middle" || grip === "end";
+}
