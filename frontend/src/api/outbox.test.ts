@@ -61,6 +61,10 @@ class Listener implements OutboxEvents {
   notKept = 0;
   standing: Standing | null = null;
   overtaken = 0;
+  stale = 0;
+  onStale = () => {
+    this.stale += 1;
+  };
   onStanding = (standing: Standing, waiting: readonly Outgoing[]) => {
     this.standing = standing;
     this.state = standing.latest;
@@ -186,6 +190,7 @@ test("a refused edit is told, dropped, and does not hold up the next", async () 
   await settled();
 
   expect(listener.refusals).toEqual(["Status 409 for a reason."]);
+  expect(listener.stale).toBe(1);
   expect(network.sent[1]?.body).toMatchObject({ parent: "first", edit: renamed("two") });
 });
 

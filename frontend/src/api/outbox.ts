@@ -23,6 +23,8 @@ export interface OutboxEvents {
   onOutcome(outcome: Outcome): void;
   /** A move was left out: another window had moved the project meanwhile. */
   onOvertaken(): void;
+  /** Something was left out since the project is not as it was known; nothing waits now. */
+  onStale(): void;
   /** The service refused an edit; it is not sent again. */
   onRefused(reason: string): void;
   /** The browser has no room to keep what waits. */
@@ -82,6 +84,8 @@ export class Outbox {
   #takenBack: (Edit | null)[] = [];
   /** Keys of edits that the project does not stand on after all. */
   readonly #fallen = new Set<string>();
+  /** Whether the project may stand elsewhere than is known. */
+  #isStale = false;
   #sending = false;
   #drained: Promise<void>;
   #toldNotKept = false;
@@ -248,6 +252,7 @@ export class Outbox {
       const ended = sendingEnded(error);
       if (ended.fate === "refused") {
         this.#drop();
+        this.#isStale = true;
         if (!this.#closed) this.#events.onRefused(ended.reason);
         this.#goOn();
         return DONE;
@@ -267,6 +272,9 @@ export class Outbox {
     if (this.#parked) this.#park(null);
     this.#tellHeld(null);
     this.#tell();
+    if (this.#waiting.length > 0 || !this.#isStale) return;
+    this.#isStale = false;
+    if (!this.#closed) this.#events.onStale();
   }
 
   #tellHeld(reason: string | null): void {
@@ -304,6 +312,7 @@ export class Outbox {
   }
 
   #tellOvertaken(): void {
+    this.#isStale = true;
     if (!this.#closed) this.#events.onOvertaken();
   }
 

@@ -42,6 +42,7 @@ function sendFile<T>(
       ),
     );
   }
+  if (signal.aborted) return Promise.reject(new DOMException("stopped", "AbortError"));
   // XMLHttpRequest, since fetch does not tell how much of a body is sent.
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();

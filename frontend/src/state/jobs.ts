@@ -18,7 +18,13 @@ interface JobStore {
   know(job: KnownJob): void;
 }
 
+const MOST_KNOWN = 100;
+
 export const useJobs = create<JobStore>((set) => ({
   jobs: {},
-  know: (job) => set(({ jobs }) => ({ jobs: { ...jobs, [job.id]: job } })),
+  know: (job) =>
+    set(({ jobs: { [job.id]: _, ...others } }) => {
+      const newest = Object.entries(others).slice(1 - MOST_KNOWN);
+      return { jobs: Object.fromEntries([...newest, [job.id, job]]) };
+    }),
 }));

@@ -23,6 +23,7 @@ export function deskWith(...layers: Layer[]): TestDesk {
   useDesk.getState().actions.reset();
   return {
     projectId: "project",
+    isLeft: () => false,
     project,
     edits,
     moves,

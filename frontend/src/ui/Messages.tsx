@@ -51,7 +51,8 @@ const Words = styled.p`
 
 export function Messages({ messages, onDismiss }: MessagesProps): ReactElement {
   return (
-    <Stack role="log" aria-label="Messages" aria-live="polite">
+    // Over dialogs too, which silence all that is not marked so.
+    <Stack role="log" aria-label="Messages" aria-live="polite" data-react-aria-top-layer="true">
       {messages.map((message) => (
         <MessageNote key={message.id} message={message} onDismiss={onDismiss} />
       ))}

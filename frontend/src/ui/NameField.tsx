@@ -1,6 +1,7 @@
 /** A name that is changed in place: Enter keeps it, Escape keeps the old one. */
 
 import { type ReactElement, useState } from "react";
+import { FocusScope } from "react-aria";
 import { Input, TextField } from "react-aria-components";
 import styled from "styled-components";
 import { color } from "@/theme/tokens";
@@ -31,20 +32,23 @@ export function NameField(props: NameFieldProps): ReactElement {
     props.onLeave();
   };
   return (
-    <TextField
-      aria-label={props.label}
-      value={draft}
-      onChange={setDraft}
-      maxLength={props.longest}
-      // The field appears because its name was asked for.
-      autoFocus
-      onBlur={() => finish(true)}
-      onKeyDown={(event) => {
-        if (event.key === "Enter") finish(true);
-        if (event.key === "Escape") finish(false);
-      }}
-    >
-      <Box onFocus={(event) => event.currentTarget.select()} />
-    </TextField>
+    // Whoever asked for the field has the focus again once it is gone.
+    <FocusScope restoreFocus>
+      <TextField
+        aria-label={props.label}
+        value={draft}
+        onChange={setDraft}
+        maxLength={props.longest}
+        // The field appears because its name was asked for.
+        autoFocus
+        onBlur={() => finish(true)}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") finish(true);
+          if (event.key === "Escape") finish(false);
+        }}
+      >
+        <Box onFocus={(event) => event.currentTarget.select()} />
+      </TextField>
+    </FocusScope>
   );
 }

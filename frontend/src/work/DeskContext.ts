@@ -5,6 +5,8 @@ import type { Edit } from "@/model/composite";
 
 export interface DeskActions {
   readonly projectId: string;
+  /** Whether another project is open by now, or none: what comes late shows there nothing. */
+  isLeft(): boolean;
   edit(edit: Edit): void;
   undo(): void;
   redo(): void;

@@ -272,5 +272,6 @@ export function layOn(
     index: null,
     at,
   });
-  useDesk.getState().actions.open(id, "place");
+  // A photo may come in only after its desk was left: it lies there all the same.
+  if (!desk.isLeft()) useDesk.getState().actions.open(id, "place");
 }

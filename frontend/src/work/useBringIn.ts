@@ -71,7 +71,7 @@ async function bringOneIn(
   id: string,
 ): Promise<BroughtIn> {
   const picture = await bringIn(file, onProgress, signal);
-  if (picture.job_id) await readIn(id, picture.job_id);
+  if (picture.job_id) await readIn(id, picture.job_id, signal);
   return picture;
 }
 
@@ -88,9 +88,9 @@ export function lend(
   { name, title }: { readonly name: string; readonly title: string },
   onPicture: OnPicture,
 ): void {
-  const work: Work<BroughtIn> = async (_onProgress, _signal, id) => {
+  const work: Work<BroughtIn> = async (_onProgress, signal, id) => {
     const picture = await lendPicture(name);
-    if (picture.job_id) await readIn(id, picture.job_id);
+    if (picture.job_id) await readIn(id, picture.job_id, signal);
     return picture;
   };
   arriving(title, work, (picture) => {
@@ -130,17 +130,13 @@ function arriving<T>(name: string, work: Work<T>, onEnd: (brought: T | null) => 
   );
 }
 
-/** Wait until a picture is read in, showing how far that is. */
-async function readIn(arrivalId: string, jobId: string): Promise<void> {
-  const { change, remove } = useArrivals.getState();
-  change(arrivalId, {
-    stage: "reading",
-    jobId,
-    stop: () => {
-      void cancelJob(jobId);
-      remove(arrivalId);
-    },
-  });
+/** Wait until a picture is read in, showing how far that is; stopped, it is read no more. */
+async function readIn(arrivalId: string, jobId: string, signal: AbortSignal): Promise<void> {
+  const { change } = useArrivals.getState();
+  const stop = () => void cancelJob(jobId).catch(() => undefined);
+  if (signal.aborted) stop();
+  signal.addEventListener("abort", stop, { once: true });
+  change(arrivalId, { stage: "reading", jobId });
   const job = await jobEnd(jobId, ({ progress }) =>
     change(arrivalId, { progress: SENDING_SHARE + progress * (1 - SENDING_SHARE) }),
   );

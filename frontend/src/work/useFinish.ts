@@ -31,18 +31,51 @@ export function useFinish(projectId: string): Phase & { start(wishes: Wishes): v
 
   const run = async (wishes: Wishes) => {
     const jobId = newId();
-    const stop = () => void cancelJob(jobId);
-    tell({ phase: "working", progress: 0, stop });
+    const stopping = new AbortController();
+    const tellOn = (next: Phase) => {
+      if (!stopping.signal.aborted) tell(next);
+    };
+    const stop = () => {
+      tellOn({ phase: "idle" });
+      stopping.abort();
+      cancel(jobId);
+    };
+    const working = (progress: number) => tellOn({ phase: "working", progress, stop });
+    working(0);
     try {
-      await startExport(projectId, jobId, { ...wishes, revision: await savedRevision() });
-      const job = await jobEnd(jobId, ({ progress }) => tell({ phase: "working", progress, stop }));
-      if (job.state === "done") saveFile(exportUrl(jobId));
-      tell(phaseAfter(job));
+      const job = await made(projectId, jobId, wishes, stopping.signal, working);
+      if (job) tellOn(phaseAfter(job));
     } catch (error) {
-      tell({ phase: "failed", reason: error instanceof Error ? error.message : String(error) });
+      tellOn({ phase: "failed", reason: error instanceof Error ? error.message : String(error) });
     }
   };
   return { ...phase, start: (wishes) => void run(wishes) };
+}
+
+function cancel(jobId: string): void {
+  void cancelJob(jobId).catch(() => undefined);
+}
+
+/** Have a file made and save it; null where that was stopped. */
+async function made(
+  projectId: string,
+  jobId: string,
+  wishes: Wishes,
+  signal: AbortSignal,
+  onProgress: (progress: number) => void,
+): Promise<KnownJob | null> {
+  const revision = await savedRevision();
+  if (signal.aborted) return null;
+  await startExport(projectId, jobId, { ...wishes, revision });
+  if (signal.aborted) {
+    // Stopped before the service knew of it: now it does.
+    cancel(jobId);
+    return null;
+  }
+  const job = await jobEnd(jobId, ({ progress }) => onProgress(progress));
+  if (signal.aborted) return null;
+  if (job.state === "done") saveFile(exportUrl(jobId));
+  return job;
 }
 
 function phaseAfter(job: KnownJob): Phase {

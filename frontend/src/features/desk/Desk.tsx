@@ -9,6 +9,7 @@ import { ParkedNote } from "@/features/desk/ParkedNote";
 import { Stage } from "@/features/desk/Stage";
 import { useDeskSync } from "@/features/desk/useDeskSync";
 import { useIncoming } from "@/features/desk/useIncoming";
+import { useKeptFocus } from "@/features/desk/useKeptFocus";
 import { useKeyboard } from "@/features/desk/useKeyboard";
 import { FinishSheet } from "@/features/finish/FinishSheet";
 import { Pile } from "@/features/pile/Pile";
@@ -80,6 +81,7 @@ function OpenDesk({ desk }: { readonly desk: DeskActions }): ReactElement {
   const showMap = useCallback(() => setMapShown(true), []);
   useKeyboard(desk, showMap);
   useIncoming(desk);
+  useKeptFocus();
   return (
     <Page>
       <Top>

@@ -35,8 +35,11 @@ export function useDeskSync(projectId: string): DeskSync {
     let left = false;
     const open = (state: ProjectState) => {
       const project = openProject(state);
-      const outbox = new Outbox(state, eventsFor(project));
-      setOpened({ outbox, actions: actionsOf(projectId, outbox) });
+      const outbox = new Outbox(state, {
+        ...eventsFor(project),
+        onStale: () => void catchUp(projectId, outbox),
+      });
+      setOpened({ outbox, actions: actionsOf(projectId, outbox, () => left) });
       leave = () => {
         outbox.close();
         project.leave();
@@ -71,9 +74,10 @@ export function useDeskSync(projectId: string): DeskSync {
   };
 }
 
-function actionsOf(projectId: string, outbox: Outbox): DeskActions {
+function actionsOf(projectId: string, outbox: Outbox, isLeft: () => boolean): DeskActions {
   return {
     projectId,
+    isLeft,
     edit: (edit) => outbox.push(edit),
     undo: () => outbox.undo(),
     redo: () => outbox.redo(),
@@ -87,7 +91,7 @@ function actionsOf(projectId: string, outbox: Outbox): DeskActions {
   };
 }
 
-function eventsFor(project: OpenProject): OutboxEvents {
+function eventsFor(project: OpenProject): Omit<OutboxEvents, "onStale"> {
   const { say, warn } = useMessages.getState();
   return {
     onStanding: (standing, waiting) => project.stand(standing, waiting.length),
@@ -125,10 +129,7 @@ function useOtherWindows(projectId: string, outbox: Outbox | null): void {
 
   useEffect(() => {
     if (!outbox || sending || told <= known) return;
-    fetchProject(projectId).then(
-      (state) => outbox.catchUp(state),
-      () => undefined,
-    );
+    void catchUp(projectId, outbox);
   }, [told, known, sending, projectId, outbox]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: each catch-up asks anew
@@ -136,9 +137,15 @@ function useOtherWindows(projectId: string, outbox: Outbox | null): void {
     if (!outbox) return;
     outbox.retry();
     void client.invalidateQueries();
-    fetchProject(projectId).then(
-      (state) => outbox.catchUp(state),
-      () => undefined,
-    );
+    void catchUp(projectId, outbox);
   }, [catchUps, projectId, outbox, client]);
+}
+
+/** Take over how the project stands now, if it can be asked. */
+async function catchUp(projectId: string, outbox: Outbox): Promise<void> {
+  try {
+    outbox.catchUp(await fetchProject(projectId));
+  } catch {
+    // The next notice, or the connection that is back, asks again.
+  }
 }

@@ -3,6 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, expect, test, vi } from "vitest";
 import { SHORTCUTS, useKeyboard } from "@/features/desk/useKeyboard";
 import { useDesk } from "@/state/desk";
+import { useJudging } from "@/state/judging";
 import { useSettings } from "@/state/settings";
 import { deskWith } from "@/testing/desk";
 import { sampleGroup, sampleLayer, samplePlacement } from "@/testing/samples";
@@ -199,3 +200,38 @@ test("the map opens on a question mark, and names each key once", async () => {
   expect(showMap).toHaveBeenCalledOnce();
   expect(new Set(SHORTCUTS.map(({ keys }) => keys)).size).toBe(SHORTCUTS.length);
 });
+
+test("a letter typed elsewhere ends nothing that is looked at otherwise", () => {
+  hear();
+  useJudging.getState().holdOut(true);
+
+  fireEvent.keyUp(document.body, { key: "v" });
+  fireEvent.keyUp(document.body, { key: "g" });
+  expect(useJudging.getState().isHeldOut).toBe(true);
+
+  fireEvent.keyDown(document.body, { key: "v" });
+  fireEvent.keyUp(document.body, { key: "v" });
+  expect(useJudging.getState().isHeldOut).toBe(false);
+});
+
+test.each(["Delete", "Backspace"])(
+  "%s takes a layer away from its row, not from a slider",
+  (key) => {
+    const { desk } = hear();
+    document.body.innerHTML = `
+    <div data-pile><div data-row><button id="row"></button></div>
+    <input id="slider" type="range"><div role="row" tabindex="0" id="line"></div></div>`;
+    const press = (id: string) =>
+      fireEvent.keyDown(document.getElementById(id) as HTMLElement, { key });
+
+    press("slider");
+    press("line");
+    useDesk.getState().actions.choose(["back", "front"]);
+    press("slider");
+    expect(desk.edits).toEqual([]);
+    useDesk.getState().actions.choose([]);
+    press("row");
+
+    expect(desk.edits).toMatchObject([{ kind: "remove_layer", layer_id: "front" }]);
+  },
+);

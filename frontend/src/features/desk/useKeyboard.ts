@@ -105,13 +105,15 @@ export function useKeyboard(desk: DeskActions, showMap: () => void): void {
       event.stopPropagation();
     };
     const letGo = () => {
+      lookedBy = null;
       useDesk.getState().actions.setSeeThrough(false);
       useDesk.getState().actions.setUncut(false);
       useJudging.getState().holdOut(false);
     };
     const onKeyUp = (event: KeyboardEvent) => {
       const key = event.key.toLowerCase();
-      if (key === "g" || key === "e" || key === "v") letGo();
+      // The same letter may be typed elsewhere while it is looked through otherwise.
+      if (key === lookedBy) letGo();
       if (key === "n") swap.up();
     };
     window.addEventListener("keydown", onKeyDown);
@@ -144,7 +146,7 @@ function forChosen(event: KeyboardEvent, desk: DeskActions): boolean {
     nudgeChosen(desk, arrow[0] * step, arrow[1] * step);
     return true;
   }
-  if (event.key !== "Delete" && event.key !== "Backspace") return false;
+  if (!REMOVING.has(event.key) || !isOnLayers(event.target)) return false;
   removeChosen(desk);
   return true;
 }
@@ -169,6 +171,7 @@ function forLayer(event: KeyboardEvent, desk: DeskActions): boolean {
   const arrow = ARROWS[event.key];
   if (arrow) return nudgeOnStage(event, desk, layer, arrow);
   const command = layerCommand(event);
+  if (REMOVING.has(event.key) && !isOnLayers(event.target)) return false;
   if (!command || (event.repeat && !REPEATING.has(event.key))) return false;
   command(desk, layer);
   return true;
@@ -190,6 +193,14 @@ function nudgeOnStage(
   const step = event.shiftKey ? COARSE_STEP : FINE_STEP;
   nudge(desk, layer, x * step, y * step);
   return true;
+}
+
+const REMOVING: ReadonlySet<string> = new Set(["Delete", "Backspace"]);
+
+/** Tell whether a key is meant for layers as a whole: on a slider or a line it is not. */
+function isOnLayers(target: EventTarget | null): boolean {
+  if (isOnStage(target)) return true;
+  return target instanceof Element && target.closest("[data-row]") !== null;
 }
 
 const REPEATING: ReadonlySet<string> = new Set(["PageUp", "PageDown", ",", "."]);
@@ -222,6 +233,16 @@ const swap = {
   },
 };
 
+/** The key that is held to look at something otherwise. */
+let lookedBy: string | null = null;
+
+function lookBy(key: string, look: () => void): () => void {
+  return () => {
+    lookedBy = key;
+    look();
+  };
+}
+
 type LayerCommand = (desk: DeskActions, layer: Layer) => void;
 
 const LAYER_KEYS: Readonly<Record<string, LayerCommand>> = {
@@ -239,15 +260,15 @@ const LAYER_KEYS: Readonly<Record<string, LayerCommand>> = {
   j: duplicate,
   k: toggleLocked,
   o: toggleShown,
-  e: () => useDesk.getState().actions.setUncut(true),
+  e: lookBy("e", () => useDesk.getState().actions.setUncut(true)),
   n: swap.down,
   ",": () => resizeHeld(-1),
   ".": () => resizeHeld(1),
   a: takeBackdropAway,
   d: () => walkDoubts(1),
   "Shift d": () => walkDoubts(-1),
-  g: () => useDesk.getState().actions.setSeeThrough(true),
-  v: () => useJudging.getState().holdOut(true),
+  g: lookBy("g", () => useDesk.getState().actions.setSeeThrough(true)),
+  v: lookBy("v", () => useJudging.getState().holdOut(true)),
   u: putTogether,
   "Shift u": takeApart,
   m: chooseOpen,

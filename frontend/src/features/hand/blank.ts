@@ -43,7 +43,7 @@ async function setIntoBlank(desk: DeskActions, stroke: readonly Point[]): Promis
       radius: BLANK_BRUSH / 2 / scale,
     });
     // Somebody may have thought better of it meanwhile.
-    if (!blankNow()) return;
+    if (!blankNow() || desk.isLeft()) return;
     const placed = setInto(onCanvas(composite, layer).placement, layer, points);
     if (!placed) throw new Error("The four corners found there would fold the photo.");
     const placement = intoPile(composite, layer.id, placed);

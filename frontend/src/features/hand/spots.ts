@@ -79,7 +79,7 @@ function curveDrag({ layer, place }: Open, start: Touch, desk: DeskActions): Dra
   // The tone there may become known only after the hand has let go.
   const show = () => {
     const point = points?.[at];
-    if (!points || !point || state === "cancelled") return;
+    if (!points || !point || state === "cancelled" || desk.isLeft()) return;
     const led = withMovedPoint(points, at, [point[0], point[1] + moved / FULL_WAY]);
     const edit = toned(layer, withTone(layer, place, withChannel(layer, place, channel, led)));
     setLive(state === "ended" ? null : edit);

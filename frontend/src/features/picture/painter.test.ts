@@ -4,6 +4,7 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { StagePainter } from "@/features/picture/painter";
 import type { Shown } from "@/features/picture/shown";
 import { useShowing } from "@/state/showing";
+import { useToning } from "@/state/toning";
 import { sampleComposite } from "@/testing/samples";
 
 const HEADER_BYTES = 8;
@@ -261,4 +262,28 @@ test("trouble is over with the next frame that is painted", async () => {
   await browser.decoded(1);
 
   expect(useShowing.getState().trouble).toBeNull();
+});
+
+test("levels that an older state has are not told of a newer one", async () => {
+  const counted = (levels: string) => async () =>
+    new Response(bodyOf(1), { headers: { "Tone-Counts": levels } });
+  useToning.setState({ counts: null });
+  let answer: () => void = () => undefined;
+  vi.stubGlobal("fetch", async () => {
+    await new Promise<void>((resolve) => {
+      answer = resolve;
+    });
+    return counted(btoa("x".repeat(8 * 256)))();
+  });
+  const tone = { layer_id: "a", place: 0 };
+  painter.show(shown({ tone }), true);
+  await vi.waitFor(() => expect(painter).toBeTruthy());
+  const first = answer;
+  vi.stubGlobal("fetch", async () => new Response(bodyOf(2)));
+
+  painter.show(shown({ tone, revision: "second" }), true);
+  first();
+  await new Promise((resolve) => setTimeout(resolve, 20));
+
+  expect(useToning.getState().counts).toBeNull();
 });

@@ -125,10 +125,14 @@ export class StagePainter {
     this.#asked = asked;
     const began = performance.now();
     try {
-      const { data, isRough } = await ask(wanted, part ? requestOf(area, part) : area.request);
+      const { data, isRough, counts } = await ask(
+        wanted,
+        part ? requestOf(area, part) : area.request,
+      );
       if (shown.moving) this.#pace.took(performance.now() - began);
       else this.#pace.rested();
       this.#arrived += 1;
+      this.#count(shown, counts);
       const before = this.#taking;
       // Not awaited: the next request is under way while this frame is decoded.
       this.#taking = this.#take({ data, wanted, asked, part, turn: this.#arrived, before });
@@ -137,6 +141,11 @@ export class StagePainter {
     } catch (error) {
       this.#giveUp(shown, error);
     }
+  }
+
+  /** Tell how often levels occur: in an older state that says nothing of this one. */
+  #count(shown: Shown, counts: string | null): void {
+    if (counts && shown === this.#awaited) useToning.getState().setCounts(readCounts(counts));
   }
 
   /** Ask for what is still awaited once more: there is more to it. */
@@ -281,6 +290,8 @@ interface AskedFor {
   readonly data: ArrayBuffer;
   /** Whether there is more to see of it once it is asked for again. */
   readonly isRough: boolean;
+  /** How often levels occur, where that was asked for. */
+  readonly counts: string | null;
 }
 
 /** Ask for a view, and for what the open layer's mask hides there. */
@@ -293,9 +304,8 @@ async function ask({ shown, fineness }: Wanted, area: FrameArea["request"]): Pro
   const tones_of = isFirst ? shown.tone : null;
   const response = await requestFrame(projectId, { revision, unsaved, view, tones_of });
   const counts = response.headers.get("Tone-Counts");
-  if (counts) useToning.getState().setCounts(readCounts(counts));
   const isRough = response.headers.has("Rough-As-Yet");
-  return { data: await response.arrayBuffer(), isRough };
+  return { data: await response.arrayBuffer(), isRough, counts };
 }
 
 function letGo(held: Look | null): void {

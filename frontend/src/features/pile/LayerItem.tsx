@@ -101,7 +101,7 @@ export const LayerItem = memo(function LayerItem({ layer }: LayerItemProps): Rea
   return (
     <Item ref={item} {...dropProps} data-open={open} data-beside={beside}>
       {button}
-      <Head {...dragProps} ref={head}>
+      <Head {...dragProps} ref={head} data-row="">
         {handle}
         <LayerThumb layer={layer} onPress={() => actions.open(open ? null : layer.id)} />
         {renaming ? (

@@ -1,6 +1,6 @@
 /** Lining a photo up with another of the same place. */
 
-import { type ReactElement, useEffect, useState } from "react";
+import { type ReactElement, useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import { v4 as newId } from "uuid";
 import { askForAlignment, cancelJob, exportUrl } from "@/api/calls";
@@ -216,7 +216,7 @@ interface Alignment {
 function useAlignment(desk: DeskActions): Alignment {
   const [progress, setProgress] = useState<number | null>(null);
   const [said, setSaid] = useState<string | null>(null);
-  const [job, setJob] = useState<string | null>(null);
+  const stopping = useRef(new AbortController());
   const take = (found: AlignFound, by: AlignRequest["by"]) => {
     desk.edit({
       kind: "place_layers",
@@ -226,24 +226,21 @@ function useAlignment(desk: DeskActions): Alignment {
     setSaid(lineUpWords(by, found));
   };
   const begin = (request: AlignRequest) => {
+    const mine = new AbortController();
+    stopping.current = mine;
+    const isStopped = () => mine.signal.aborted || desk.isLeft();
     setProgress(0);
     setSaid(null);
-    alignment(desk.projectId, request, { onJob: setJob, onProgress: setProgress })
-      .then((found) => found && take(found, request.by))
-      .catch((error: Error) => useMessages.getState().warn(error.message))
-      .finally(() => {
-        setProgress(null);
-        setJob(null);
-      });
+    alignment(desk.projectId, request, mine.signal, setProgress)
+      .then((found) => found && !isStopped() && take(found, request.by))
+      .catch((error: Error) => isStopped() || useMessages.getState().warn(error.message))
+      .finally(() => mine.signal.aborted || setProgress(null));
   };
-  return {
-    progress,
-    said,
-    begin,
-    stop: () => {
-      if (job) void cancelJob(job).catch(() => undefined);
-    },
+  const stop = () => {
+    stopping.current.abort();
+    setProgress(null);
   };
+  return { progress, said, begin, stop };
 }
 
 function lineUpWords(by: AlignRequest["by"], { certainty, error }: AlignFound): string {
@@ -253,24 +250,22 @@ function lineUpWords(by: AlignRequest["by"], { certainty, error }: AlignFound): 
   return `Lined up, ${Math.round(certainty * 100)} % sure; what was matched lies ${within}.`;
 }
 
-interface Heard {
-  onJob(id: string): void;
-  onProgress(share: number): void;
-}
-
 /** Return where a photo comes to lie, or null where the work was stopped. */
 async function alignment(
   project: string,
   request: AlignRequest,
-  { onJob, onProgress }: Heard,
+  signal: AbortSignal,
+  onProgress: (share: number) => void,
 ): Promise<AlignFound | null> {
   const { known, waiting } = useProject.getState();
   if (!known) return null;
   const asked = { key: newId(), revision: known.head, unsaved: waiting, request };
   const { found, job } = await askForAlignment(project, asked);
   if (found || !job) return found;
-  onJob(job.id);
-  const end = await jobEnd(job.id, (one) => onProgress(one.progress));
+  const stop = () => void cancelJob(job.id).catch(() => undefined);
+  if (signal.aborted) stop();
+  signal.addEventListener("abort", stop, { once: true });
+  const end = await jobEnd(job.id, (one) => signal.aborted || onProgress(one.progress));
   if (end.state === "failed") throw new Error(end.error ?? "They could not be lined up.");
   return end.state === "done" ? (end.found as AlignFound | null) : null;
 }

@@ -15,7 +15,7 @@ export function tonedNow(layerId: string): TonedLayer | undefined {
 
 /** Set what was found in place of a tone of its kind, unless that is gone by now. */
 export function setFound(desk: DeskActions, layerId: string, place: number, found: Tone): void {
-  const layer = tonedNow(layerId);
+  const layer = desk.isLeft() ? undefined : tonedNow(layerId);
   if (layer?.tones[place]?.kind !== found.kind) return;
   desk.edit(toned(layer, withTone(layer, place, found)));
 }

@@ -23,7 +23,7 @@ export async function addMatch(
     const asked = { revision, layer_id: layer.id, place: layer.tones.length, to };
     const [safest] = await askForMatches(desk.projectId, asked);
     const now = tonedNow(layer.id);
-    if (!safest || !now) return;
+    if (!safest || !now || desk.isLeft()) return;
     desk.edit(toned(now, [...now.tones, safest.tone]));
     const { open, openLine } = useDesk.getState().actions;
     open(layer.id, "tone");
