@@ -4,6 +4,7 @@ import contextlib
 import io
 import uuid
 from concurrent.futures import ThreadPoolExecutor
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 import pytest
@@ -16,14 +17,20 @@ from glyphaneme.core.document import Canvas, Composite, Gradient, Stop
 from glyphaneme.core.edits import (
     AddGradient,
     AddLayer,
+    AddPart,
     BlendLayer,
     DuplicateLayer,
     LockLayer,
     NameLayer,
     RemoveLayer,
     SetCanvas,
+    SettleMask,
+    ToneLayer,
 )
 from glyphaneme.core.errors import LayerMissingError
+from glyphaneme.core.mask import EllipsePart
+from glyphaneme.core.tone import BlurTone, ColoringTone, MonochromeTone
+from glyphaneme.core.weighed import WeighedCache
 from glyphaneme.services import editing, projects
 from glyphaneme.services.errors import (
     KeyReusedError,
@@ -447,3 +454,50 @@ def test_history_tells_what_is_new_where_the_way_goes_on(bench: Bench) -> None:
     way = [tick.id for tick in bench.history().ticks]
     for elsewhere in (second, uuid.uuid4()):
         assert told(elsewhere) == (None, way, [(first, "Wide")])
+
+
+BLUR, GREY = BlurTone(radius=3), MonochromeTone()
+
+
+def test_two_windows_that_change_a_list_keep_both_changes(bench: Bench) -> None:
+    bench.edit(bench.moths())
+    start = bench.edit(ToneLayer(layer_id="m", tones=(BLUR, GREY))).state.head
+    softer, warmer = BlurTone(radius=9), ColoringTone(saturation=0.5)
+    bench.edit(ToneLayer(layer_id="m", tones=(softer, GREY)))
+
+    late, key = ToneLayer(layer_id="m", tones=(BLUR, GREY, warmer)), uuid.uuid4()
+    answer = bench.edit(late, key=key, parent=start)
+
+    assert answer.outcome == "reapplied"
+    assert answer.state.composite.layer("m").tones == (softer, GREY, warmer)
+    # Sent again it is known by what was asked, though something else is stored.
+    assert bench.edit(late, key=key, parent=start).outcome == "repeated"
+    with pytest.raises(KeyReusedError):
+        bench.edit(ToneLayer(layer_id="m", tones=()), key=key, parent=start)
+    forgetful = Bench(replace(bench.studio, states=WeighedCache(1)), bench.id)
+    assert forgetful.state().composite == answer.state.composite
+
+
+def test_a_change_of_a_line_that_is_gone_is_another_way(bench: Bench) -> None:
+    bench.edit(bench.moths())
+    start = bench.edit(ToneLayer(layer_id="m", tones=(BLUR, GREY))).state.head
+    bench.edit(ToneLayer(layer_id="m", tones=(GREY,)))
+
+    late = ToneLayer(layer_id="m", tones=(BlurTone(radius=9), GREY))
+    answer = bench.edit(late, parent=start)
+
+    assert answer.outcome == "branched"
+    assert answer.state.composite.layer("m").tones == (GREY,)
+
+
+def test_two_windows_that_settle_a_mask_keep_both_settings(bench: Bench) -> None:
+    bench.edit(bench.moths())
+    moon = EllipsePart(id="moon", x=5, y=5, width=9, height=9)
+    start = bench.edit(AddPart(layer_id="m", part=moon)).state.head
+    settled = {"layer_id": "m", "inverted": False, "strength": 1.0}
+    bench.edit(SettleMask(**settled, softened=4))
+
+    answer = bench.edit(SettleMask(**settled, grown=2), parent=start)
+
+    mask = answer.state.composite.layer("m").mask
+    assert (mask.softened, mask.grown) == (4, 2)

@@ -149,6 +149,15 @@ class LayerPartLimitError(CoreError):
         self.limit = limit
 
 
+class ChangedElsewhereError(CoreError):
+    """What an edit changes was taken away, or moved, since it was made."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            "what it changes was taken away or moved in another window meanwhile"
+        )
+
+
 class PartMissingError(CoreError):
     """An edit names a part that a mask does not have."""
 

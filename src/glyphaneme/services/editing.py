@@ -302,8 +302,10 @@ def _reapply(
 ) -> Composite | None:
     """Apply an edit to the newest state; None where it only fits the one it was for."""
     head = require_revision(visit, project.id, project.head_id)
+    now = composite_at(visit, head.id)
     try:
-        return _append(visit, project, head, key=key, edit=edit)
+        brought = edit.rebased(composite_at(visit, made_on.id), now)
+        return _append(visit, project, head, key=key, edit=brought, asked=edit)
     except CoreError:
         _append(visit, project, made_on, key=key, edit=edit)
         return None
@@ -316,7 +318,15 @@ def _append(
     *,
     key: uuid.UUID,
     edit: Edit,
+    asked: Edit | None = None,
 ) -> Composite:
+    """Add a revision; `asked` is the edit as it came, where it was brought there.
+
+    Raises
+    ------
+    KeyReusedError
+        Another project has a revision of that key.
+    """
     before = composite_at(visit, parent.id)
     require_strokes(visit, edit)
     said = decided(before, edit)
@@ -331,7 +341,7 @@ def _append(
             project_id=project.id,
             parent_id=parent.id,
             depth=depth,
-            edit=store_edit(said),
+            edit=store_edit(said, None if asked == edit else asked),
             snapshot=store_composite(after) if depth % SNAPSHOT_EVERY == 0 else None,
             label=describe_edit(before, edit),
         ),

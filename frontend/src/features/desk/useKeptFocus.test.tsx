@@ -13,7 +13,7 @@ function Work(): ReactElement {
   const [isNaming, setNaming] = useState(false);
   return (
     <>
-      <div data-stage="" data-testid="stage" role="application" tabIndex={0} />
+      <button type="button" data-stage="" data-testid="stage" />
       {isThere ? (
         <button type="button" onClick={() => setThere(false)}>
           Take away

@@ -8,6 +8,8 @@ from pydantic import BaseModel, ConfigDict
 
 from glyphaneme.core.document.changing import require_unlocked, with_layer_fields
 from glyphaneme.core.document.model import LayerId
+from glyphaneme.core.edits.merging import merged
+from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     from glyphaneme.core.document.model import Composite, Layer
@@ -32,6 +34,24 @@ class EditBase(BaseModel):
             The same where it left nothing open.
         """
         del composite
+        return self
+
+    def rebased(self, made_on: Composite, now: Composite) -> Self:
+        """Return the edit as it is to be made on a newer state.
+
+        Parameters
+        ----------
+        made_on : Composite
+            The state that it was made on.
+        now : Composite
+            What others made of that meanwhile.
+
+        Returns
+        -------
+        EditBase
+            The same for most: they say nothing of what they do not change.
+        """
+        del made_on, now
         return self
 
     def says(self, stored: dict[str, Any]) -> bool:
@@ -183,6 +203,34 @@ class FieldEdit(LayerEdit):
         layer : Layer
             The layer, as it is before.
         """
+
+
+class LinesEdit(FieldEdit):
+    """An edit that gives one layer another list, of which it changes some lines."""
+
+    listed: ClassVar[str]
+    """The field that holds the list, of the edit and of the layer."""
+
+    def fields(self) -> dict[str, Any]:
+        """Give it the other list."""
+        return {self.listed: getattr(self, self.listed)}
+
+    def rebased(self, made_on: Composite, now: Composite) -> Self:
+        """Change of the list as it is now the same lines alone.
+
+        Raises
+        ------
+        LayerMissingError
+            The layer is gone.
+        ChangedElsewhereError
+            One of the lines is.
+        """
+        before, after = (
+            getattr(state.layer(self.layer_id), self.listed, ())
+            for state in (made_on, now)
+        )
+        wanted = getattr(self, self.listed)
+        return with_fields(self, **{self.listed: merged(before, wanted, after)})
 
 
 def _without_none(stored: object) -> object:

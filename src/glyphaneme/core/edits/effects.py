@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any, Literal
+from typing import TYPE_CHECKING, ClassVar, Literal
 
 from glyphaneme.core.document.model import ChangingLayer, PlacedLayer
-from glyphaneme.core.edits.base import FieldEdit
+from glyphaneme.core.edits.base import LinesEdit
 from glyphaneme.core.effect import Effects
 from glyphaneme.core.errors import NoSuchWorkError
 from glyphaneme.core.wording import effects_words
@@ -14,15 +14,12 @@ if TYPE_CHECKING:
     from glyphaneme.core.document.model import Composite, Layer
 
 
-class ShadeLayer(FieldEdit):
+class ShadeLayer(LinesEdit):
     """Give a layer other shadows and outlines, the first of them farthest back."""
 
     kind: Literal["shade_layer"] = "shade_layer"
+    listed: ClassVar[str] = "effects"
     effects: Effects
-
-    def fields(self) -> dict[str, Any]:
-        """Give it other effects."""
-        return {"effects": self.effects}
 
     def require_fitting(self, layer: Layer) -> None:
         """Refuse layers without a shape, or without a place to stand at.

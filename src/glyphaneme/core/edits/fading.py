@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Annotated, Any, Literal, Self
+from typing import TYPE_CHECKING, Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
 
 from glyphaneme.core.document.changing import require_unlocked, with_layer_fields
 from glyphaneme.core.document.fades import scaled_fades
 from glyphaneme.core.document.model import LayerId
-from glyphaneme.core.edits.base import FieldEdit, LayerEdit
+from glyphaneme.core.edits.base import LayerEdit, LinesEdit
 from glyphaneme.core.errors import NoSuchWorkError
 from glyphaneme.core.mask import MAX_FADES, Fade
 from glyphaneme.core.values import with_fields
@@ -21,15 +21,12 @@ if TYPE_CHECKING:
 Fades = Annotated[tuple[Fade, ...], Field(max_length=MAX_FADES)]
 
 
-class FadeLayer(FieldEdit):
+class FadeLayer(LinesEdit):
     """Give a layer other fades; several multiply."""
 
     kind: Literal["fade_layer"] = "fade_layer"
+    listed: ClassVar[str] = "fades"
     fades: Fades
-
-    def fields(self) -> dict[str, Any]:
-        """Give it other fades."""
-        return {"fades": self.fades}
 
     def deed(self, _composite: Composite, layer: Layer) -> str:
         """Say it as the layer's sentence does."""

@@ -19,6 +19,9 @@ if TYPE_CHECKING:
     from glyphaneme.core.document.model import Composite, Layer
 
 
+SETTLED = ("inverted", "strength", "softened", "grown", "smoothed", "cleaned")
+
+
 class SettleMask(MaskEdit):
     """Set what is done with the whole of a mask."""
 
@@ -32,15 +35,19 @@ class SettleMask(MaskEdit):
 
     def changed(self, mask: Mask, _layer: Layer) -> Mask:
         """Give it other values."""
-        return with_fields(
-            mask,
-            inverted=self.inverted,
-            strength=self.strength,
-            softened=self.softened,
-            grown=self.grown,
-            smoothed=self.smoothed,
-            cleaned=self.cleaned,
+        return with_fields(mask, **{name: getattr(self, name) for name in SETTLED})
+
+    def rebased(self, made_on: Composite, now: Composite) -> Self:
+        """Set of the mask as it is now those values alone that were set."""
+        before, after = (
+            state.layer(self.layer_id).mask or Mask() for state in (made_on, now)
         )
+        values = {
+            name: getattr(after, name)
+            for name in SETTLED
+            if getattr(self, name) == getattr(before, name)
+        }
+        return with_fields(self, **values)
 
     def deed(self, _composite: Composite, layer: Layer) -> str:
         """Say what was changed about it."""

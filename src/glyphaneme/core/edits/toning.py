@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Annotated, Any, Literal, Self
+from typing import TYPE_CHECKING, Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
 
 from glyphaneme.core.document.changing import require_unlocked, with_layer_fields
 from glyphaneme.core.document.grouping import pixel_scale
 from glyphaneme.core.document.model import LayerId, TonedLayer
-from glyphaneme.core.edits.base import FieldEdit, LayerEdit
+from glyphaneme.core.edits.base import LayerEdit, LinesEdit
 from glyphaneme.core.errors import NoSuchWorkError
 from glyphaneme.core.tone import MAX_TONES, MatchTone, Tone, Tones, scaled
 from glyphaneme.core.values import with_fields
@@ -19,15 +19,12 @@ if TYPE_CHECKING:
     from glyphaneme.core.document.model import Composite, Layer
 
 
-class ToneLayer(FieldEdit):
+class ToneLayer(LinesEdit):
     """Give a layer other tones, in this order."""
 
     kind: Literal["tone_layer"] = "tone_layer"
+    listed: ClassVar[str] = "tones"
     tones: Tones
-
-    def fields(self) -> dict[str, Any]:
-        """Give it other tones."""
-        return {"tones": self.tones}
 
     def require_fitting(self, layer: Layer) -> None:
         """Refuse colours and gradients.

@@ -21,20 +21,29 @@ if TYPE_CHECKING:
     from glyphaneme.core.edits.kinds import Edit
 
 
-def store_edit(edit: Edit) -> Stored:
+BESIDE = {"version", "asked"}
+"""What is stored of an edit besides its fields."""
+
+
+def store_edit(edit: Edit, asked: Edit | None = None) -> Stored:
     """Return a decided edit as it is stored.
 
     Parameters
     ----------
     edit : Edit
         As `decided` returned it.
+    asked : Edit, optional
+        As it was asked for, where it was brought to another state than that.
 
     Returns
     -------
     dict
         Its JSON, with the version beside its fields.
     """
-    return {**edit.model_dump(mode="json"), "version": SCHEMA_VERSION}
+    stored: Stored = {**edit.model_dump(mode="json"), "version": SCHEMA_VERSION}
+    if asked is not None:
+        stored["asked"] = asked.model_dump(mode="json", exclude_none=True)
+    return stored
 
 
 def open_edit(stored: Stored, before: Composite) -> Edit:
@@ -57,7 +66,7 @@ def open_edit(stored: Stored, before: Composite) -> Edit:
     NewerVersionError
         A later version wrote it.
     """
-    fields = {name: value for name, value in stored.items() if name != "version"}
+    fields = {name: value for name, value in stored.items() if name not in BESIDE}
     version = stored.get("version", 1)
     require_known(version)
     edit = parse_edit(fields)
@@ -82,4 +91,4 @@ def says_the_same(stored: Stored, asked: Edit) -> bool:
     bool
         True where it says everything that is asked.
     """
-    return asked.says(stored)
+    return asked.says(stored.get("asked", stored))
