@@ -20,9 +20,13 @@ const WORDS = [
 function limitsOf(property) {
   // What may be left out is described as one of several; their limits are alike.
   const kinds = [property, ...(property.anyOf ?? [])];
-  return Object.fromEntries(
-    kinds.flatMap((kind) => WORDS.filter((word) => word in kind).map((word) => [word, kind[word]])),
+  const own = kinds.flatMap((kind) =>
+    WORDS.filter((word) => word in kind).map((word) => [word, kind[word]]),
   );
+  // Of what there are several, such as positions, the limits of the first.
+  const one = kinds.map((kind) => kind.prefixItems?.[0] ?? kind.items).find(Boolean);
+  const each = one && !one.$ref ? limitsOf(one) : {};
+  return Object.fromEntries([...own, ...(Object.keys(each).length > 0 ? [["each", each]] : [])]);
 }
 
 function namedConstant(schema) {
@@ -32,7 +36,7 @@ function namedConstant(schema) {
 /** Whatever a layer has several of, each of one kind. */
 const BEGINNING = /(Tone|Shadow|^Outline)$/;
 
-const { components } = JSON.parse(readFileSync("../docs/openapi.json", "utf8"));
+const { components, info } = JSON.parse(readFileSync("../docs/openapi.json", "utf8"));
 const lines = Object.entries(components.schemas).flatMap(([name, schema]) => {
   const limits = Object.entries(schema.properties ?? {})
     .map(([field, property]) => [field, limitsOf(property)])
@@ -55,5 +59,6 @@ for (const [name, schema] of Object.entries(components.schemas)) {
     `export const ${namedConstant(name)}_FRESH = ${JSON.stringify(freshOf(schema))} as const;`,
   );
 }
+lines.push(`export const TAKEN = ${JSON.stringify(info["x-taken"])} as const;`);
 mkdirSync("generated", { recursive: true });
 writeFileSync("generated/limits.ts", `${lines.join("\n")}\n`);

@@ -4,8 +4,8 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { Outbox, type OutboxEvents } from "@/api/outbox";
 import type { Outcome, ProjectState } from "@/api/types";
 import type { Edit } from "@/model/composite";
-import type { Outgoing, Standing } from "@/model/standing";
-import { sampleState } from "@/testing/samples";
+import { compositeOf, type Outgoing, type Standing } from "@/model/standing";
+import { sampleComposite, sampleLayer, sampleState } from "@/testing/samples";
 
 const renamed = (name: string): Edit => ({ kind: "name_layer", layer_id: "a", name });
 
@@ -31,6 +31,7 @@ class Network {
   standsAt: string | null = null;
   before: string | null = "before";
   outcome: Outcome = "applied";
+  composite = sampleState().composite;
   #heads = 0;
 
   readonly fetch = async (path: string, init: RequestInit): Promise<Response> => {
@@ -44,7 +45,12 @@ class Network {
     this.#heads += 1;
     const { key, to } = JSON.parse(String(init.body));
     const head = this.standsAt ?? to ?? key;
-    const state = sampleState({ changes: 10 + this.#heads, head, undo_to: this.before });
+    const state = sampleState({
+      changes: 10 + this.#heads,
+      head,
+      undo_to: this.before,
+      composite: this.composite,
+    });
     const { outcome } = this;
     const answer = path.endsWith("/edits") ? { state, outcome } : state;
     return new Response(JSON.stringify(answer), { status: 200 });
@@ -594,9 +600,28 @@ test("the same state told again keeps the very composite that is shown", () => {
   const outbox = begin();
   const first = sampleState({ changes: 6, head: "three" });
   outbox.catchUp(first);
+  const shown = listener.standing?.base.composite;
 
   outbox.catchUp({ ...structuredClone(first), changes: 7, name: "Renamed" });
 
-  expect(listener.standing?.base.composite).toBe(first.composite);
+  expect(listener.standing?.base.composite).toBe(shown);
   expect(listener.standing?.latest.name).toBe("Renamed");
+});
+
+test("an answer that is as it was expected leaves every layer the very same", async () => {
+  const layers = [sampleLayer("a"), sampleLayer("b")];
+  const composite = sampleComposite(...layers) as ProjectState["composite"];
+  const outbox = begin({ composite });
+  outbox.push(renamed("Moths"));
+  const { standing } = listener;
+  const expected = standing && compositeOf(standing.base, standing.unsaved);
+  const shown = expected?.layers ?? [];
+  network.composite = structuredClone(expected) as typeof composite;
+
+  await settled();
+
+  const now = listener.standing?.base.composite.layers;
+  expect(now?.map((layer, at) => layer === shown[at])).toEqual([true, true]);
+  expect(now?.[0]?.name).toBe("Moths");
+  expect(now?.[1]).toBe(layers[1]);
 });

@@ -4,13 +4,14 @@
  * loses one.
  */
 
+import { replaceEqualDeep } from "@tanstack/react-query";
 import { v4 as newId } from "uuid";
 import { sendEdit, sendStanding } from "@/api/calls";
 import { Problem } from "@/api/http";
 import { KeptQueue } from "@/api/keptQueue";
 import type { Outcome, ProjectState } from "@/api/types";
 import type { Edit } from "@/model/composite";
-import { type Outgoing, type Standing, standingAfter } from "@/model/standing";
+import { compositeOf, type Outgoing, type Standing, standingAfter } from "@/model/standing";
 
 export interface OutboxEvents {
   /** Where the project stands once all that waits, in this order, is answered. */
@@ -205,14 +206,19 @@ export class Outbox {
   /** Take over a state, unless a newer one is known; then it returns false. */
   #know(state: ProjectState): boolean {
     if (state.changes < this.#state.changes) return false;
-    // Of one revision it shows the same: its composite is the very one of before.
-    const before = this.#seen.get(state.head);
-    this.#state = before ? { ...state, composite: before.composite } : state;
+    // What is as it was shown is the very same: only what changed is drawn anew.
+    this.#state = replaceEqualDeep(this.#shown(), state);
     this.#seen.delete(state.head);
     this.#seen.set(state.head, this.#state);
     const [oldest] = this.#seen.keys();
     if (this.#seen.size > MOST_SEEN && oldest !== undefined) this.#seen.delete(oldest);
     return true;
+  }
+
+  /** Return the state that is shown, with what is shown on top of it. */
+  #shown(): ProjectState {
+    const { base, unsaved } = this.#standing();
+    return { ...base, composite: compositeOf(base, unsaved) as ProjectState["composite"] };
   }
 
   /** Do without the first thing that waits; what was asked of it is left out too. */

@@ -1,9 +1,10 @@
 /** Brings a file in, with progress, and says why where it is refused. */
 
+import { TAKEN } from "@generated/limits";
 import { Problem, problemOf, Unreachable } from "@/api/http";
 import type { BroughtIn, ProjectState } from "@/api/types";
 
-export const LARGEST_FILE_MB = 300;
+export const LARGEST_FILE_MB = TAKEN.largestFileMb;
 
 type OnProgress = (share: number) => void;
 

@@ -1,6 +1,6 @@
 /** Backdrops that were found: parts of a mask, and what a hand says of them. */
 
-import { ROUGH_STROKE } from "@generated/limits";
+import { MEND, ROUGH_STROKE } from "@generated/limits";
 import type { components } from "@generated/schema";
 import { v4 as newId } from "uuid";
 import type { Answered, Composite, Edit, Layer, MaskPart, PhotoLayer } from "@/model/composite";
@@ -117,10 +117,10 @@ export function owned(lying: Lying, points: readonly Point[]): [number, number][
 
 const ORIGIN: Point = { x: 0, y: 0 };
 /** The service takes no points farther away. */
-const FARTHEST = 60_000;
+const { minimum, maximum } = MEND.points.each.each;
 
 function held(position: number): number {
-  return Math.round(Math.min(Math.max(position, -FARTHEST), FARTHEST) * 10) / 10;
+  return Math.round(Math.min(Math.max(position, minimum), maximum) * 10) / 10;
 }
 
 export function ownSize(lying: Lying, at: Point, size: number): number {

@@ -107,10 +107,10 @@ function spreadOf(map: (at: Point) => Point, at: Point) {
 }
 
 /** The service takes no points farther away; no picture is that large. */
-const FARTHEST = 60_000;
+const { minimum, maximum } = STROKE.points.each.each;
 
 function held(position: number): number {
-  return round(Math.min(Math.max(position, -FARTHEST), FARTHEST));
+  return round(Math.min(Math.max(position, minimum), maximum));
 }
 
 function round(value: number): number {

@@ -1,9 +1,10 @@
 /** Points that are matched by hand in two photos, to line one up with the other. */
 
+import { ALIGN_REQUEST } from "@generated/limits";
 import { create } from "zustand";
 import type { Point } from "@/model/points";
 
-export const MOST_PAIRS = 4;
+export const MOST_PAIRS = ALIGN_REQUEST.pairs.maxItems;
 
 export interface MatchedPair {
   /** In the own pixels of the photo that is moved. */

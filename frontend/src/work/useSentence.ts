@@ -29,9 +29,10 @@ interface LayerWords {
 
 /** Return what the layer does, in words. */
 export function useSentence(layer: Layer): LayerWords {
-  const sentences = useProject((project) => project.known?.sentences);
+  const found = useProject((project) =>
+    project.known?.sentences.find((sentence) => sentence.layer_id === layer.id),
+  );
   return useMemo(() => {
-    const found = sentences?.find((sentence) => sentence.layer_id === layer.id);
     const parts: readonly SentencePart[] = found?.parts ?? [{ text: layer.name, touch: "name" }];
     const said = (touch: Touch | readonly Touch[], between: string) =>
       parts
@@ -49,5 +50,5 @@ export function useSentence(layer: Layer): LayerWords {
     };
     const { recipe = [], fades = [], tones = [], mends = [], effects = [] } = found ?? {};
     return { parts, summaries, recipe, fades, tones, mends, effects };
-  }, [sentences, layer.id, layer.name]);
+  }, [found, layer.name]);
 }

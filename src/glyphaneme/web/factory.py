@@ -31,6 +31,10 @@ if TYPE_CHECKING:
     from glyphaneme.services.studio import Studio
 
 
+TAKEN = {"largestFileMb": MAX_UPLOAD_BYTES // 2**20}
+"""What is taken at most, where no schema can say so."""
+
+
 @dataclass(frozen=True)
 class WebSettings:
     """What the web application needs to know of its surroundings."""
@@ -45,7 +49,9 @@ def create_app(studio: Studio, settings: WebSettings) -> OpenAPI:
     """Return a new application; nothing is shared with any other."""
     app = OpenAPI(
         "glyphaneme",
-        info=Info(title="Glyphaneme", version="1"),
+        info=Info.model_validate(
+            {"title": "Glyphaneme", "version": "1", "x-taken": TAKEN}
+        ),
         doc_prefix="/api",
         doc_url="/openapi.json",
         doc_ui=is_described_anew(),

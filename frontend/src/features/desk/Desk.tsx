@@ -1,6 +1,6 @@
 /** The desk: one project, open for work. */
 
-import { type ReactElement, useCallback, useState } from "react";
+import { lazy, type ReactElement, Suspense, useCallback, useState } from "react";
 import { Link, useParams } from "react-router";
 import styled from "styled-components";
 import { DeskHeader } from "@/features/desk/DeskHeader";
@@ -11,7 +11,6 @@ import { useDeskSync } from "@/features/desk/useDeskSync";
 import { useIncoming } from "@/features/desk/useIncoming";
 import { useKeptFocus } from "@/features/desk/useKeptFocus";
 import { useKeyboard } from "@/features/desk/useKeyboard";
-import { FinishSheet } from "@/features/finish/FinishSheet";
 import { Pile } from "@/features/pile/Pile";
 import { Shelf } from "@/features/shelf/Shelf";
 import { TryStrip } from "@/features/tries/TryStrip";
@@ -19,6 +18,11 @@ import { font } from "@/theme/tokens";
 import { Boundary } from "@/ui/Boundary";
 import { StrongButton } from "@/ui/Button";
 import { type DeskActions, DeskContext } from "@/work/DeskContext";
+
+// What is rarely opened is loaded when it first is.
+const FinishSheet = lazy(async () => ({
+  default: (await import("@/features/finish/FinishSheet")).FinishSheet,
+}));
 
 const Page = styled.main`
   display: grid;
@@ -77,6 +81,11 @@ export function Desk(): ReactElement {
 
 function OpenDesk({ desk }: { readonly desk: DeskActions }): ReactElement {
   const [finishing, setFinishing] = useState(false);
+  const [hasFinished, setHasFinished] = useState(false);
+  const finish = useCallback(() => {
+    setHasFinished(true);
+    setFinishing(true);
+  }, []);
   const [mapShown, setMapShown] = useState(false);
   const showMap = useCallback(() => setMapShown(true), []);
   useKeyboard(desk, showMap);
@@ -85,8 +94,8 @@ function OpenDesk({ desk }: { readonly desk: DeskActions }): ReactElement {
   return (
     <Page>
       <Top>
-        <DeskHeader onFinish={() => setFinishing(true)} onShowMap={showMap} />
-        <ParkedNote onSaveCopy={() => setFinishing(true)} />
+        <DeskHeader onFinish={finish} onShowMap={showMap} />
+        <ParkedNote onSaveCopy={finish} />
       </Top>
       <Middle>
         <Boundary what="The pile">
@@ -104,7 +113,13 @@ function OpenDesk({ desk }: { readonly desk: DeskActions }): ReactElement {
       <Boundary what="The shelf">
         <Shelf />
       </Boundary>
-      <FinishSheet isOpen={finishing} onClose={() => setFinishing(false)} />
+      {hasFinished ? (
+        <Boundary what="What saves the picture">
+          <Suspense>
+            <FinishSheet isOpen={finishing} onClose={() => setFinishing(false)} />
+          </Suspense>
+        </Boundary>
+      ) : null}
       <KeyboardMap isOpen={mapShown} onClose={() => setMapShown(false)} />
     </Page>
   );

@@ -33,7 +33,6 @@ const SLACK = 4;
 const FREE_STEP = 3;
 /** How much of the tolerance a pixel of the screen is worth. */
 const TOLERANCE_STEP = 0.15;
-const MOST_TOLERANCE = 100;
 
 /** Return what the next press on the stage draws, or adds spots to. */
 export function drawnNow(): Drawn | null {
@@ -109,7 +108,7 @@ function evenDrag({ composite, layer, lying, touch: { at }, desk }: Begun): Drag
     move: ({ at: to, view }) => {
       const way = (to.x - at.x) * view.scale;
       const wanted = fresh.tolerance + (Math.abs(way) < SLACK ? 0 : way * TOLERANCE_STEP);
-      const tolerance = Math.round(Math.min(Math.max(wanted, 0), MOST_TOLERANCE));
+      const tolerance = Math.round(Math.min(Math.max(wanted, 0), EVEN_PART.tolerance.maximum));
       part = { ...fresh, tolerance };
       setLive(editOf());
     },

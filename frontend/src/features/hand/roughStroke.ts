@@ -1,10 +1,11 @@
 /** A rough stroke while the hand goes on: points so far apart, and not too many of them. */
 
+import { ROUGH_STROKE } from "@generated/limits";
 import type { Point } from "@/model/points";
 
 /** Pixels of the stage between two points. */
 const STEP = 6;
-const MOST_POINTS = 400;
+const MOST_POINTS = ROUGH_STROKE.points.maxItems;
 
 /** Return a stroke with one more point, unless that lies too near to the last. */
 export function goneOn(stroke: readonly Point[], to: Point, scale: number): readonly Point[] {

@@ -1,5 +1,6 @@
 /** Matching points of two photos by hand: what to point at next, and each by number. */
 
+import { PAIR } from "@generated/limits";
 import type { ReactElement } from "react";
 import { useEffect } from "react";
 import styled from "styled-components";
@@ -86,7 +87,7 @@ interface PairNumbersProps {
   onChange(pair: MatchedPair): void;
 }
 
-const FARTHEST = 100_000;
+const { minimum, maximum } = PAIR.moving.each;
 
 function PairNumbers({ place, pair, names, onChange }: PairNumbersProps): ReactElement {
   const row = (which: "moving" | "fixed", name: string, at: Point) => {
@@ -95,8 +96,8 @@ function PairNumbers({ place, pair, names, onChange }: PairNumbersProps): ReactE
         label={`Place ${place} in ${name}, ${way}`}
         hideLabel
         value={Math.round(at[axis] * 10) / 10}
-        min={-FARTHEST}
-        max={FARTHEST}
+        min={minimum}
+        max={maximum}
         step={0.1}
         digits={1}
         unit="px"

@@ -1,10 +1,9 @@
 /** The shelf: every picture brought in, from any project, and those on their way. */
 
 import { useQuery } from "@tanstack/react-query";
-import type { ReactElement } from "react";
+import { lazy, type ReactElement, Suspense } from "react";
 import styled from "styled-components";
 import { fetchShelf, thumbnailUrl } from "@/api/calls";
-import { OpenShelf } from "@/features/shelf/OpenShelf";
 import { sayCount } from "@/model/wording";
 import { useDesk } from "@/state/desk";
 import { useFinding } from "@/state/finding";
@@ -16,6 +15,10 @@ import { Arrivals } from "@/work/Arrivals";
 import { layOn } from "@/work/commands";
 import { useDeskActions } from "@/work/DeskContext";
 import { carryPicture } from "@/work/dragging";
+
+const OpenShelf = lazy(async () => ({
+  default: (await import("@/features/shelf/OpenShelf")).OpenShelf,
+}));
 
 const Drawer = styled.section`
   border-top: 1px solid ${color.rule};
@@ -91,11 +94,13 @@ export function Shelf(): ReactElement {
         <SavedNote />
       </Bar>
       {open ? (
-        <OpenShelf
-          pictures={pictures}
-          isLoading={shelf.isPending}
-          trouble={shelf.error?.message ?? null}
-        />
+        <Suspense>
+          <OpenShelf
+            pictures={pictures}
+            isLoading={shelf.isPending}
+            trouble={shelf.error?.message ?? null}
+          />
+        </Suspense>
       ) : null}
     </Drawer>
   );

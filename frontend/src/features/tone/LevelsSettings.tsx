@@ -1,5 +1,6 @@
 /** Levels: three handles beneath the histogram, two for what comes out, and numbers. */
 
+import { ENDS } from "@generated/limits";
 import { type ReactElement, useEffect } from "react";
 import { Label, Slider, SliderThumb, SliderTrack } from "react-aria-components";
 import styled from "styled-components";
@@ -17,7 +18,7 @@ import { findLevels } from "@/work/toning/levels";
 const TOP = 255;
 const HALF = 0.5;
 const LEAST_MIDDLE = 0.1;
-const MOST_MIDDLE = 10;
+const MOST_MIDDLE = ENDS.middle.maximum;
 
 const Drawn = styled.svg`
   display: block;
