@@ -266,8 +266,9 @@ export class Outbox {
       this.#tellHeld(ended.fate === "later" ? ended.reason : null);
       return ended;
     }
-    this.#waiting.shift();
+    // While it still counts as waiting: the answer is mostly what is shown already.
     if (answer) this.#know(answer);
+    this.#waiting.shift();
     this.#goOn();
     return DONE;
   }
