@@ -79,6 +79,8 @@ export class Outbox {
   #state: ProjectState;
   readonly #seen = new Map<string, ProjectState>();
   #waiting: Outgoing[] = [];
+  /** Where it stands as it was told last. */
+  #told: Standing;
   /** The one that may have reached the service. */
   #attempted: Outgoing | null = null;
   /** What was taken back, the last one last: an edit before it was sent, or null. */
@@ -98,6 +100,7 @@ export class Outbox {
     this.#projectId = state.id;
     this.#state = state;
     this.#seen.set(state.head, state);
+    this.#told = this.#standing();
     this.#events = events;
     this.#kept = new KeptQueue(state.id);
     this.#drained = this.#drain(() => this.#takeOver());
@@ -195,7 +198,8 @@ export class Outbox {
     if (this.#closed) return;
     if (!kept && !this.#toldNotKept) this.#events.onNotKept();
     this.#toldNotKept ||= !kept;
-    this.#events.onStanding(this.#standing(), [...this.#waiting]);
+    this.#told = this.#standing();
+    this.#events.onStanding(this.#told, [...this.#waiting]);
   }
 
   #standing(): Standing {
@@ -217,7 +221,7 @@ export class Outbox {
 
   /** Return the state that is shown, with what is shown on top of it. */
   #shown(): ProjectState {
-    const { base, unsaved } = this.#standing();
+    const { base, unsaved } = this.#told;
     return { ...base, composite: compositeOf(base, unsaved) as ProjectState["composite"] };
   }
 
