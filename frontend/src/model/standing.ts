@@ -88,7 +88,7 @@ class Way {
 
   #add(id: string, edit: Edit): void {
     const { base, unsaved } = this.shown;
-    this.shown = { id, parent: this.here?.id, base, unsaved: [...unsaved, edit] };
+    this.shown = { id, parent: this.here?.id, base, unsaved: withOneMore(unsaved, edit) };
     this.here = this.shown;
     this.#steps.set(id, this.shown);
     this.ahead = [];
@@ -134,13 +134,27 @@ function saved(state: ProjectState): Step {
   return { id: state.head, parent: state.undo_to, base: state, unsaved: NO_EDITS };
 }
 
-const expected = new WeakMap<object, WeakMap<object, Composite>>();
+/** What was reckoned of two objects: the very same for the very same. */
+class OfTwo<One extends object, Other extends object, Found> {
+  readonly #found = new WeakMap<One, WeakMap<Other, Found>>();
 
-/** Return a state's composite with edits on top: the very same for the very same. */
+  of(one: One, other: Other, reckon: () => Found): Found {
+    const ofOne = this.#found.get(one) ?? new WeakMap<Other, Found>();
+    this.#found.set(one, ofOne);
+    const found = ofOne.get(other) ?? reckon();
+    ofOne.set(other, found);
+    return found;
+  }
+}
+
+const longer = new OfTwo<readonly Edit[], Edit, readonly Edit[]>();
+const expected = new OfTwo<object, readonly Edit[], Composite>();
+
+function withOneMore(edits: readonly Edit[], edit: Edit): readonly Edit[] {
+  return longer.of(edits, edit, () => [...edits, edit]);
+}
+
+/** Return a state's composite with edits on top. */
 export function compositeOf(base: ProjectState, unsaved: readonly Edit[]): Composite {
-  const ofBase = expected.get(base.composite) ?? new WeakMap<object, Composite>();
-  expected.set(base.composite, ofBase);
-  const composite = ofBase.get(unsaved) ?? withEdits(base.composite, unsaved);
-  ofBase.set(unsaved, composite);
-  return composite;
+  return expected.of(base.composite, unsaved, () => withEdits(base.composite, unsaved));
 }
