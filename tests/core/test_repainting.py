@@ -22,8 +22,9 @@ from glyphaneme.core.mask.strokes import Stroke
 from glyphaneme.core.place import Placement
 from glyphaneme.core.place.corners import Corners
 from glyphaneme.core.render import FrameCache, Passes, View, render, render_exact
+from glyphaneme.core.render.reading import Reading
 from glyphaneme.core.render.repainted import repainted, strokes_between
-from glyphaneme.core.render.tables import Reading, build_table
+from glyphaneme.core.render.tables import build_table
 from glyphaneme.core.tone import BlurTone, ColoringTone
 from glyphaneme.core.values import with_fields
 from tests.pictures import (

@@ -11,7 +11,7 @@ import numpy as np
 import pytest
 
 from glyphaneme.core.mask.paintings import Painting, painted_all
-from glyphaneme.core.mask.rasters import Raster
+from glyphaneme.core.mask.raster import Raster
 from glyphaneme.core.mask.strokes import Stroke
 
 if TYPE_CHECKING:

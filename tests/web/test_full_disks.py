@@ -15,7 +15,7 @@ from sqlalchemy.exc import OperationalError
 
 from glyphaneme.services.kinds import WORK
 from glyphaneme.services.room import NO_ROOM
-from glyphaneme.services.studio import PixelShelf
+from glyphaneme.services.shelf import PixelShelf
 from glyphaneme.services.working import run_job
 from glyphaneme.store.pictures import find_picture
 from glyphaneme.store.rows import JobKind

@@ -38,10 +38,7 @@ PAGE = [
         ("points.push(touched);", "points.push({ ...touched, pressure: 1 });"),
         ("const joins = touch.shiftKey &&", "const joins ="),
         ("cancel: () => setLive(null),", "cancel: () => undefined,"),
-        (
-            "const editOf = () => strokeEdit(layer, part, lying, points, brush);",
-            "const editOf = () =>\n  strokeEdit(layer, part, lying, points, useBrush.getState());",
-        ),
+        ("lying, points, brush);", "lying, points, useBrush.getState());"),
         ("lastEnd = end ? { layer: layer.id, at: end.at } : null;", "lastEnd = null;"),
         root=HAND,
     ),

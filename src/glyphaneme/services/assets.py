@@ -20,7 +20,7 @@ if TYPE_CHECKING:
     from collections.abc import Hashable, Iterable, Mapping
 
     from glyphaneme.core.document import Composite, Layer
-    from glyphaneme.core.mask import MattePart, RasterPart
+    from glyphaneme.core.mask.parts import Found, OfPicture
     from glyphaneme.core.place import Pyramid
     from glyphaneme.core.render import Assets, Mended, Needed, OwnColors, Patched, View
     from glyphaneme.services.studio import Visit
@@ -112,7 +112,7 @@ def _mended(visit: Visit, one: Mended) -> Pyramid:
 
 
 def _raster(
-    visit: Visit, part: RasterPart, pyramids: Mapping[str, Pyramid], *, quick: bool
+    visit: Visit, part: OfPicture, pyramids: Mapping[str, Pyramid], *, quick: bool
 ) -> Raster:
     studio, name = visit.studio, part.raster
     found = studio.rasters.get(name)
@@ -126,7 +126,7 @@ def _raster(
     return studio.rasters.put(name, part.raster_of(pyramid))
 
 
-def _matte(visit: Visit, part: MattePart) -> Raster:
+def _matte(visit: Visit, part: Found) -> Raster:
     """Return a matte as its part lays it.
 
     Raises

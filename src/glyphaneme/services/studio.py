@@ -2,34 +2,18 @@
 
 from __future__ import annotations
 
-import shutil
-import tempfile
 from contextlib import contextmanager
 from dataclasses import dataclass, field, fields
 from pathlib import Path
-from threading import Lock
 from typing import TYPE_CHECKING, NamedTuple, Protocol
 
-import numpy as np
-
-from glyphaneme.codecs import (
-    drafted,
-    drop_drafts,
-    drop_oldest,
-    encode_thumbnail,
-    held_by,
-    load_pyramid,
-    read_picture,
-    save_pyramid,
-)
-from glyphaneme.core.place import Pyramid, build_pyramid
 from glyphaneme.core.render import FrameCache
 from glyphaneme.core.values import memory_of
 from glyphaneme.core.weighed import ENTRY, WeighedCache
 from glyphaneme.services.library import Library
 from glyphaneme.services.networks import Networks
 from glyphaneme.services.resting import Activity
-from glyphaneme.services.room import keeping_if_there_is_room
+from glyphaneme.services.shelf import PYRAMIDS_KEPT, PixelShelf, weight_of_pyramid
 from glyphaneme.store.blobs import blob_pieces
 
 if TYPE_CHECKING:
@@ -43,13 +27,13 @@ if TYPE_CHECKING:
     from glyphaneme.core.mask import Raster
     from glyphaneme.core.mask.paintings import Painting, Underway
     from glyphaneme.core.mend import Patch
+    from glyphaneme.core.place import Pyramid
     from glyphaneme.core.render import Laid
 
 MIB = 2**20
 FRAME_BYTES_KEPT = 256 * MIB
 STATES_KEPT = 512
 STATE_BYTES_KEPT = 96 * MIB
-PYRAMIDS_KEPT = 256
 EVIDENCE_BYTES_KEPT = 192 * MIB
 PAINTED_BYTES_KEPT = 512 * MIB
 """Paintings that come of one another share most of it, and are counted each whole."""
@@ -59,106 +43,12 @@ OWN_COLOR_BYTES_KEPT = 192 * MIB
 MENDED_BYTES_KEPT = 256 * MIB
 PATCHED_BYTES_KEPT = 96 * MIB
 ROUGH_BYTES_KEPT = 48 * MIB
-OWN_COLORS_KEPT = 24
 RASTER_BYTES_KEPT = 256 * MIB
 QUICK_BYTES_KEPT = 48 * MIB
-MAPPING = MIB
-"""What a pyramid counts as that is mapped: no memory of its own, but open files."""
 NO_FOLDER = Path("no-folder")
 """Where nothing lies."""
 OWNER = "owner"
 """Who works at it, as long as there are no accounts."""
-
-
-class PixelShelf:
-    """Pyramids and thumbnails on disk, rebuilt from the database when absent."""
-
-    def __init__(self, folder: Path) -> None:
-        self._folder = folder
-        self._mapped: WeighedCache[str, Pyramid] = WeighedCache(
-            PYRAMIDS_KEPT * MAPPING, _weight_of
-        )
-        self._building = Lock()
-
-    def pyramid(self, session: Session, sha256: str) -> Pyramid:
-        """Return a picture's pyramid, mapped into memory."""
-        found = self._mapped.get(sha256) or load_pyramid(self._place(sha256))
-        if found is None:
-            # One at a time: two threads that both miss would decode it twice.
-            with self._building:
-                found = load_pyramid(self._place(sha256)) or self.build(session, sha256)
-        return self._mapped.put(sha256, found)
-
-    def build(self, session: Session, sha256: str) -> Pyramid:
-        """Decode a picture from the database and keep its pyramid."""
-        with tempfile.TemporaryFile() as file:
-            for piece in blob_pieces(session, sha256):
-                file.write(piece)
-            pyramid = build_pyramid(read_picture(file))
-        with keeping_if_there_is_room():
-            save_pyramid(self._place(sha256), pyramid)
-        return load_pyramid(self._place(sha256)) or pyramid
-
-    def pyramid_to_change(self, session: Session, sha256: str) -> Pyramid:
-        """Return a picture's pyramid for the caller alone, whose pixels may change."""
-        self.pyramid(session, sha256)
-        found = load_pyramid(self._place(sha256), to_change=True)
-        if found is not None:
-            return found
-        kept = self.build(session, sha256)
-        levels = tuple(map(np.array, kept.levels))
-        return Pyramid(levels=levels, opaque=kept.opaque)
-
-    def thumbnail(self, session: Session, sha256: str) -> bytes:
-        """Return a small copy of a picture, as an encoded image."""
-        place = self._folder / "thumbnails" / sha256
-        if place.exists():
-            return place.read_bytes()
-        data = encode_thumbnail(self.pyramid(session, sha256))
-        with keeping_if_there_is_room(), drafted(place) as draft:
-            draft.write_bytes(data)
-        return data
-
-    def own_colors(self, name: str) -> Pyramid | None:
-        """Return a photo with own colours, if it was kept, mapped into memory."""
-        found = self._mapped.get(name) or load_pyramid(self._own / name)
-        return found and self._mapped.put(name, found)
-
-    def keep_own_colors(self, name: str, pyramid: Pyramid) -> Pyramid:
-        """Keep a photo with own colours; return it mapped into memory."""
-        with keeping_if_there_is_room():
-            save_pyramid(self._own / name, pyramid)
-            drop_oldest(self._own, most=OWN_COLORS_KEPT)
-        return self._mapped.put(name, load_pyramid(self._own / name) or pyramid)
-
-    @property
-    def _own(self) -> Path:
-        return self._folder / "own-colors"
-
-    @property
-    def patches(self) -> Path:
-        """Where what fills mended places is kept."""
-        return self._folder / "patches"
-
-    @property
-    def paintings(self) -> Path:
-        """Where paintings are kept."""
-        return self._folder / "paintings"
-
-    def let_go(self) -> None:
-        """Keep nothing mapped into memory; it is mapped again when it is asked for."""
-        self._mapped.clear()
-
-    def drop_drafts(self) -> None:
-        """Delete what killed processes had begun to write."""
-        drop_drafts(self._folder)
-
-    def forget(self, sha256: str) -> None:
-        """Drop what was derived from a picture that was not kept after all."""
-        shutil.rmtree(self._place(sha256), ignore_errors=True)
-
-    def _place(self, sha256: str) -> Path:
-        return self._folder / "pyramids" / sha256[:2] / sha256
 
 
 class Sized(Protocol):
@@ -171,10 +61,6 @@ class Sized(Protocol):
 
 def _bytes_of(value: Sized) -> int:
     return value.nbytes + ENTRY
-
-
-def _weight_of(pyramid: Pyramid) -> int:
-    return held_by(pyramid) + MAPPING
 
 
 class MendedPhoto(NamedTuple):
@@ -246,7 +132,7 @@ class Studio:
     )
     """Whether some places of a mended photo are filled roughly as yet."""
     own_colors: WeighedCache[Hashable, Pyramid] = field(
-        default_factory=lambda: WeighedCache(OWN_COLOR_BYTES_KEPT, _weight_of)
+        default_factory=lambda: WeighedCache(OWN_COLOR_BYTES_KEPT, weight_of_pyramid)
     )
     """Photos with own colours as they were shown last, whatever was painted since."""
     evidence: WeighedCache[object, Evidence] = field(

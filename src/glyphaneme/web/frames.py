@@ -12,9 +12,10 @@ from pydantic import BaseModel, Field
 from glyphaneme.core.document.model import LayerId
 from glyphaneme.core.edits import Edit
 from glyphaneme.core.mask import KeptPart, PartId
-from glyphaneme.services import keeping, showing, toning
+from glyphaneme.services import asking, keeping, showing, toning
+from glyphaneme.services.asking import LayerThere
 from glyphaneme.services.projects import require_project, require_revision
-from glyphaneme.services.showing import Draft, FrameView, LayerThere
+from glyphaneme.services.showing import Draft, FrameView
 from glyphaneme.web.describing import blueprint
 from glyphaneme.web.shared import IdPath, changing, looking
 
@@ -94,7 +95,7 @@ class Colors(BaseModel):
 def get_colors(path: IdPath, query: ColorsQuery) -> dict[str, Any]:
     """Offer colours from the picture itself."""
     with looking() as visit:
-        found = showing.colors_beneath(
+        found = asking.colors_beneath(
             visit,
             path.id,
             revision=query.revision,
@@ -145,7 +146,7 @@ def post_kept_part(path: IdPath, body: KeepRequest) -> tuple[dict[str, Any], int
 def post_layers_there(path: IdPath, body: PointRequest) -> dict[str, Any]:
     """Return all layers under a point, front to back, each by itself."""
     with looking() as visit:
-        found = showing.layers_there(visit, path.id, draft=body, at=(body.x, body.y))
+        found = asking.layers_there(visit, path.id, draft=body, at=(body.x, body.y))
     return LayersThere(layers=found).model_dump(mode="json")
 
 
@@ -174,7 +175,7 @@ class SurfacePoints(BaseModel):
 def post_layer_extent(path: IdPath, body: BeneathRequest) -> dict[str, Any]:
     """Return the upper left and the lower right corner of where a layer shows."""
     with looking() as visit:
-        points = showing.extent_of(visit, path.id, draft=body, layer_id=body.layer_id)
+        points = asking.extent_of(visit, path.id, draft=body, layer_id=body.layer_id)
     return SurfacePoints(points=points).model_dump(mode="json")
 
 
@@ -182,7 +183,7 @@ def post_layer_extent(path: IdPath, body: BeneathRequest) -> dict[str, Any]:
 def post_corner_points(path: IdPath, body: BeneathRequest) -> dict[str, Any]:
     """Return corner-like points of what lies beneath a layer, the clearest first."""
     with looking() as visit:
-        points = showing.corners_beneath(
+        points = asking.corners_beneath(
             visit, path.id, draft=body, layer_id=body.layer_id
         )
     return SurfacePoints(points=points).model_dump(mode="json")
@@ -192,7 +193,7 @@ def post_corner_points(path: IdPath, body: BeneathRequest) -> dict[str, Any]:
 def post_blank_corners(path: IdPath, body: BlankRequest) -> dict[str, Any]:
     """Return the four corners of the blank place that a rough stroke goes over."""
     with looking() as visit:
-        points = showing.blank_beneath(
+        points = asking.blank_beneath(
             visit,
             path.id,
             draft=body,

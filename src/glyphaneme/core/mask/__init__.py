@@ -17,7 +17,8 @@ from glyphaneme.core.mask.parts import (
     Reads,
     Seeing,
 )
-from glyphaneme.core.mask.rasters import Raster, RasterPart
+from glyphaneme.core.mask.raster import Raster
+from glyphaneme.core.mask.rasters import RasterPart
 from glyphaneme.core.mask.recipe import MAX_PARTS, Mask, MaskPart
 from glyphaneme.core.mask.shapes import EllipsePart, RectanglePart
 

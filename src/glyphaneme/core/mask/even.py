@@ -10,7 +10,8 @@ import numpy as np
 from pydantic import Field
 
 from glyphaneme.core.mask.parts import Join
-from glyphaneme.core.mask.rasters import MOST_PIXELS, Raster, RasterPart, size_within
+from glyphaneme.core.mask.raster import Raster
+from glyphaneme.core.mask.rasters import MOST_PIXELS, RasterPart, size_within
 from glyphaneme.core.place.limits import Position
 
 if TYPE_CHECKING:

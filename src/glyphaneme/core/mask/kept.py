@@ -8,7 +8,8 @@ import numpy as np
 from pydantic import Field
 
 from glyphaneme.core.mask.parts import Join
-from glyphaneme.core.mask.rasters import MOST_PIXELS, Raster, RasterPart, size_within
+from glyphaneme.core.mask.raster import Raster
+from glyphaneme.core.mask.rasters import MOST_PIXELS, RasterPart, size_within
 
 if TYPE_CHECKING:
     from glyphaneme.core.place import Pyramid

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import TYPE_CHECKING, Annotated, ClassVar, NamedTuple
+from typing import TYPE_CHECKING, Annotated, ClassVar, NamedTuple, Protocol
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
@@ -14,10 +14,10 @@ if TYPE_CHECKING:
     from collections.abc import Callable, Mapping
 
     from glyphaneme.core.arrays import MatrixF64
-    from glyphaneme.core.mask.matte import MattePart
     from glyphaneme.core.mask.planes import Plane
-    from glyphaneme.core.mask.rasters import RasterPart
+    from glyphaneme.core.mask.raster import Raster
     from glyphaneme.core.mask.steps import Step
+    from glyphaneme.core.place import Pyramid
 
 PartId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
 
@@ -59,14 +59,49 @@ class Seeing(NamedTuple):
     other: Callable[[str, LayerQuality], Plane | None] = lambda _id, _quality: None
 
 
+class OfPicture(Protocol):
+    """What is made of a picture's pixels, and called by all that it is made of."""
+
+    @property
+    def picture(self) -> str:
+        """The picture's id."""
+
+    @property
+    def raster(self) -> str:
+        """How it is called."""
+
+    def raster_of(self, pyramid: Pyramid, most_pixels: int = ...) -> Raster:
+        """Make it of no larger size of the picture than that."""
+
+
+class Found(Protocol):
+    """What was found of a picture before, and is kept."""
+
+    @property
+    def matte(self) -> str:
+        """The SHA-256 of its file."""
+
+    @property
+    def raster(self) -> str:
+        """How it is called as this part lays it."""
+
+    @property
+    def share(self) -> float:
+        """How many of its pixels lie on one of the picture, along a side."""
+
+    @property
+    def level(self) -> int:
+        """Which of the picture's sizes it was found in."""
+
+
 class Reads(NamedTuple):
     """What the pixels of a part are made from, besides its own values; by ids."""
 
     paintings: tuple[str, ...] = ()
     layers: tuple[str, ...] = ()
     pictures: tuple[str, ...] = ()
-    rasters: tuple[RasterPart, ...] = ()
-    mattes: tuple[MattePart, ...] = ()
+    rasters: tuple[OfPicture, ...] = ()
+    mattes: tuple[Found, ...] = ()
 
 
 class PartBase(BaseModel):

@@ -21,7 +21,8 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.arrays import MatrixF64
     from glyphaneme.core.document.model import Composite, Layer
-    from glyphaneme.core.mask import MattePart, RasterPart, Reads
+    from glyphaneme.core.mask import Reads
+    from glyphaneme.core.mask.parts import Found, OfPicture
     from glyphaneme.core.render.patching import Patched
     from glyphaneme.core.render.texels import Mended, OwnColors
     from glyphaneme.core.render.views import View
@@ -36,9 +37,9 @@ class Needed(NamedTuple):
     pictures: frozenset[str]
     paintings: frozenset[str] = frozenset()
     """By the last stroke of each."""
-    rasters: tuple[RasterPart, ...] = ()
+    rasters: tuple[OfPicture, ...] = ()
     """Parts that are pixels, each raster once; it has the part's `raster` as its id."""
-    mattes: tuple[MattePart, ...] = ()
+    mattes: tuple[Found, ...] = ()
     """The same for those whose pixels were found before, and kept."""
     mended: tuple[Mended, ...] = ()
     """Photos that show with places mended."""
@@ -50,10 +51,10 @@ class Needed(NamedTuple):
     @property
     def names(self) -> frozenset[str]:
         """Ids of all of them."""
-        parts = (*self.rasters, *self.mattes)
         return self.pictures.union(
             self.paintings,
-            (part.raster for part in parts),
+            (part.raster for part in self.rasters),
+            (part.raster for part in self.mattes),
             (one.name for one in self.mended),
             (own.name for own in self.own_colors),
             (one.name for one in self.patched),

@@ -32,16 +32,11 @@ from glyphaneme.core.render.following import followed
 from glyphaneme.core.render.lying import Ground
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.reaching import reach_of
+from glyphaneme.core.render.reading import NOTHING_PLACED, Placed, Reading
 from glyphaneme.core.render.rendering import render_exact
 from glyphaneme.core.render.repainted import Repainted, repainted, strokes_between
 from glyphaneme.core.render.sheets import Sheets
-from glyphaneme.core.render.tables import (
-    NOTHING_PLACED,
-    Placed,
-    Reading,
-    Table,
-    build_table,
-)
+from glyphaneme.core.render.tables import build_table
 from glyphaneme.core.render.views import View
 from glyphaneme.core.tone import split
 from glyphaneme.core.weighed import ENTRY, WeighedCache
@@ -54,6 +49,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document.model import Composite
     from glyphaneme.core.render.assets import Assets
+    from glyphaneme.core.render.rows import Table
     from glyphaneme.core.render.warped import Reach
 
 LARGEST_KEPT = 2560 * 1600

@@ -15,7 +15,7 @@ from glyphaneme.core._kernels.composing import (
 from glyphaneme.core._kernels.layout import CHUNK
 from glyphaneme.core.bands import run_bands
 from glyphaneme.core.errors import ViewSizeError
-from glyphaneme.core.render.tables import Table, rgba
+from glyphaneme.core.render.rows import Table, rgba
 from glyphaneme.core.render.warped import Reach
 
 if TYPE_CHECKING:

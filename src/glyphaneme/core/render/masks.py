@@ -18,7 +18,7 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.arrays import MatrixF64
     from glyphaneme.core.document.model import Layer
-    from glyphaneme.core.render.passes import Passes
+    from glyphaneme.core.render.reading import Before
 
 NUMBERS = 8
 NO_PLANE = (0, 0, 0, 0)
@@ -37,7 +37,7 @@ UNMASKED = Masking(1.0, ())
 
 
 def masking_of(
-    layer: Layer, to_layer: MatrixF64, to_pile: MatrixF64, passes: Passes
+    layer: Layer, to_layer: MatrixF64, to_pile: MatrixF64, passes: Before
 ) -> Masking:
     """Return the steps of a layer's mask and fades for a view.
 
@@ -50,7 +50,7 @@ def masking_of(
         none of its own.
     to_pile : (3, 3) float64
         Maps the view's pixels to what the layer lies in.
-    passes : Passes
+    passes : Before
         What the mask reads besides its own values.
 
     Returns

@@ -13,7 +13,7 @@ from glyphaneme.core.place.transform import matrix_of
 from glyphaneme.core.render.composing import compose
 from glyphaneme.core.render.masks import Masking
 from glyphaneme.core.render.passes import CLEAR, Passes
-from glyphaneme.core.render.tables import white_table
+from glyphaneme.core.render.rows import white_table
 from glyphaneme.core.render.views import View
 
 if TYPE_CHECKING:

@@ -12,8 +12,9 @@ from glyphaneme.core.place import build_pyramid
 from glyphaneme.core.render.composing import compose
 from glyphaneme.core.render.passes import CLEAR, Passes
 from glyphaneme.core.render.patching import Laid, Tile
+from glyphaneme.core.render.reading import Reading
 from glyphaneme.core.render.rendering import render
-from glyphaneme.core.render.tables import Reading, build_table
+from glyphaneme.core.render.tables import build_table
 
 if TYPE_CHECKING:
     from collections.abc import Iterable, Iterator

@@ -17,8 +17,9 @@ from glyphaneme.core.render.composing import (
 from glyphaneme.core.render.finer import finer, samples_for
 from glyphaneme.core.render.lying import Ground
 from glyphaneme.core.render.passes import Passes
+from glyphaneme.core.render.reading import Reading
 from glyphaneme.core.render.sheets import Sheets
-from glyphaneme.core.render.tables import Reading, build_table
+from glyphaneme.core.render.tables import build_table
 
 if TYPE_CHECKING:
     from collections.abc import Iterator

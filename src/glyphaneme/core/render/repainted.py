@@ -21,7 +21,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.mask.paintings import Painting
     from glyphaneme.core.mask.planes import Plane
     from glyphaneme.core.mend import Area
-    from glyphaneme.core.render.tables import Table
+    from glyphaneme.core.render.rows import Table
     from glyphaneme.core.render.views import View
 
 UNCHANGED = Reach(0, 0, 0, 0)

@@ -9,7 +9,7 @@ import numpy as np
 
 from glyphaneme.core.place import Pyramid
 from glyphaneme.core.render.composing import compose
-from glyphaneme.core.render.tables import pixels_table
+from glyphaneme.core.render.rows import pixels_table
 from glyphaneme.core.render.views import View
 from glyphaneme.core.tone import AreaTone, Seen
 from glyphaneme.core.tone.areas import shrunk
