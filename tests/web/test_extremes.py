@@ -230,7 +230,7 @@ def test_addresses_of_any_values_are_answered(
     require_answer(client.patch(here, json={"removed": False}))
 
 
-def test_name_with_a_nul_is_refused_wherever_a_name_is_given(
+def test_name_with_a_nul_is_taken_without_it_wherever_a_name_is_given(
     client: FlaskClient, project: dict
 ) -> None:
     here = f"/api/projects/{project['id']}"
@@ -241,7 +241,11 @@ def test_name_with_a_nul_is_refused_wherever_a_name_is_given(
         send(client, project, **named),
     ]
 
-    assert [answer.status_code for answer in answers] == [422, 422, 422]
+    assert [answer.status_code for answer in answers] == [201, 204, 201]
+    names = [
+        card["name"] for card in client.get("/api/projects").get_json()["projects"]
+    ]
+    assert sorted(names) == ["P\ufffd", "P\ufffd"]
 
 
 def test_json_that_nests_a_hundred_thousand_deep_is_refused(

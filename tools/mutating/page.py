@@ -25,7 +25,7 @@ PAGE = [
     *of(
         "drag.ts",
         "src/features/hand",
-        ("if (!edit) return;", ""),
+        ("      shown = edit;\n", ""),
         ("if (pull.opens) open(pull.opens);", ""),
         ("else if (!shown) pull.clicked?.();", ""),
         ('pointer === "pen" ? Math.max(pressure, 0.05) : 1', "1"),

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import { type Edit, isPlaced } from "@/model/composite";
 import { withEdits } from "@/model/expected";
-import { sampleComposite, sampleLayer, samplePlacement } from "@/testing/samples";
+import { sampleComposite, sampleGroup, sampleLayer, samplePlacement } from "@/testing/samples";
 
 const composite = sampleComposite(sampleLayer("a"), sampleLayer("b"), sampleLayer("c"));
 const orderAfter = (...edits: Edit[]) => withEdits(composite, edits).layers.map(({ id }) => id);
@@ -61,4 +61,13 @@ test("mended places come, are switched and go at once", () => {
   expect(mended(add)).toEqual([mend]);
   expect(mended(add, off)).toEqual([{ ...mend, works: false }]);
   expect(mended(add, { kind: "remove_mend", layer_id: "a", mend_id: "m" })).toEqual([]);
+});
+
+test("a group whose last member is removed goes with it", () => {
+  const inner = sampleGroup("inner", samplePlacement(), sampleLayer("d"));
+  const grouped = sampleComposite(sampleLayer("a"), sampleGroup("outer", samplePlacement(), inner));
+
+  const after = withEdits(grouped, [{ kind: "remove_layer", layer_id: "d" }]);
+
+  expect(after.layers.map(({ id }) => id)).toEqual(["a"]);
 });

@@ -51,6 +51,7 @@ test("those that lie over one another, or in another row, leave no gaps", () => 
   const beside = [box(100, 200, 60, 50), box(190, 200, 70, 50)];
 
   expect(moves(box(236, 203, 41, 41), ...over)[0]).toBe(0);
+  expect(moves(box(178, 203, 97, 41), ...over)[0]).toBe(0);
   expect(moves(box(292, 503, 41, 41), ...beside)[0]).toBe(0);
 });
 

@@ -91,3 +91,11 @@ test.each(SCREENS)(
     }
   },
 );
+
+test("no more pixels of the canvas are asked for than the service gives, at any zoom", () => {
+  const view = { x: 10, y: 10, scale: GREATEST_ZOOM };
+
+  const area = frameArea(view, canvas, { width: 300, height: 200 }, 3, 1);
+
+  expect(area?.request.scale).toBe(FRAME_VIEW.scale.maximum);
+});

@@ -169,7 +169,9 @@ test("a picture that is stopped while it is asked for is cancelled once it is kn
   expect(result.current.phase).toBe("idle");
   await service.answer();
 
-  expect(service.asked.at(-1)).toBe("DELETE /api/jobs/ID");
+  // Once at once, when the service knew nothing of it, and once when it did.
+  const cancelled = service.asked.filter((one) => one === "DELETE /api/jobs/ID");
+  expect(cancelled).toHaveLength(2);
   expect(result.current.phase).toBe("idle");
 });
 
@@ -182,6 +184,17 @@ test("work that the service knows nothing of is not asked for without end", asyn
 
   expect(await ended).toContain("begin it again");
   expect(service.asked).toHaveLength(1);
+});
+
+test("while the service is away work is asked for again", async () => {
+  vi.useFakeTimers();
+  service.status = 503;
+  const ended = jobEnd("job", () => undefined);
+  await vi.advanceTimersByTimeAsync(5000);
+  useJobs.getState().know(job("done"));
+
+  expect((await ended).state).toBe("done");
+  expect(service.asked.length).toBeGreaterThan(1);
 });
 
 test("without a connection work is asked for again", async () => {

@@ -185,6 +185,46 @@ test("a press that stays where it is opens what lies there, and drags nothing af
   expect(desk.edits).toEqual([]);
 });
 
+test("a press that was let go opens nothing later", () => {
+  vi.useFakeTimers();
+  stage(photo("a"));
+  down(100, 80);
+  up();
+
+  act(() => void vi.advanceTimersByTime(1000));
+
+  expect(held).not.toHaveBeenCalled();
+});
+
+test("a press on the open layer takes the one in front of it, unless it stays", () => {
+  vi.useFakeTimers();
+  stage(photo("a"), photo("b"));
+  useDesk.getState().actions.open("a", "place");
+
+  down(100, 80);
+  act(() => void vi.advanceTimersByTime(1000));
+  up();
+  expect(useDesk.getState().openLayer).toBe("a");
+  down(100, 80);
+  up();
+
+  expect(useDesk.getState().openLayer).toBe("b");
+});
+
+test("a layer comes to rest on the sheet's edge, and nowhere with Alt", () => {
+  stage(photo("a"));
+
+  down(100, 80);
+  move(54, 100);
+  expect(useHelping.getState().snap).not.toBeNull();
+  up();
+  down(50, 100, { altKey: true });
+  move(58, 104, { altKey: true });
+  up();
+
+  expect(desk.edits.map((edit) => placed(edit)?.x)).toEqual([50, 108]);
+});
+
 test("with Control a copy is moved and opened", () => {
   stage(photo("a"));
 
