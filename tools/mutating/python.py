@@ -90,7 +90,7 @@ PYTHON = [
         root=CORE,
     ),
     *of(
-        "mask/rasters.py",
+        "mask/raster.py",
         "tests/core/test_threads.py tests/core/test_weighed.py",
         ("return self._values[0].nbytes * 4", "return self._values[0].nbytes"),
         (
