@@ -46,7 +46,13 @@ class WeighedCache(Generic[KeyT, ValueT]):
         self._lock = Lock()
 
     def __len__(self) -> int:
-        """Count the values that are kept."""
+        """Count the values that are kept.
+
+        Returns
+        -------
+        int
+            However much they weigh.
+        """
         with self._lock:
             return len(self._values)
 

@@ -212,11 +212,29 @@ class LinesEdit(FieldEdit):
     """The field that holds the list, of the edit and of the layer."""
 
     def fields(self) -> dict[str, Any]:
-        """Give it the other list."""
+        """Give it the other list.
+
+        Returns
+        -------
+        dict
+            Of that one field.
+        """
         return {self.listed: getattr(self, self.listed)}
 
     def rebased(self, made_on: Composite, now: Composite) -> Self:
         """Change of the list as it is now the same lines alone.
+
+        Parameters
+        ----------
+        made_on : Composite
+            The state that it was made on.
+        now : Composite
+            What others made of that meanwhile.
+
+        Returns
+        -------
+        EditBase
+            With all other lines as they are now.
 
         Raises
         ------

@@ -38,7 +38,20 @@ class SettleMask(MaskEdit):
         return with_fields(mask, **{name: getattr(self, name) for name in SETTLED})
 
     def rebased(self, made_on: Composite, now: Composite) -> Self:
-        """Set of the mask as it is now those values alone that were set."""
+        """Set of the mask as it is now those values alone that were set.
+
+        Parameters
+        ----------
+        made_on : Composite
+            The state that it was made on.
+        now : Composite
+            What others made of that meanwhile.
+
+        Returns
+        -------
+        EditBase
+            With all others as they are now.
+        """
         before, after = (
             state.layer(self.layer_id).mask or Mask() for state in (made_on, now)
         )

@@ -29,10 +29,34 @@ class Looking(Protocol):
     """Shows another layer as it lies in a view of the canvas."""
 
     def of_part(self, view: View) -> Looking:
-        """Look in another view."""
+        """Look in another view.
+
+        Parameters
+        ----------
+        view : View
+            Of the canvas.
+
+        Returns
+        -------
+        Looking
+            At the same layers.
+        """
 
     def quality(self, layer_id: str, quality: LayerQuality) -> Alpha | None:
-        """Return a layer as pixels; None where there is none."""
+        """Return a layer as pixels.
+
+        Parameters
+        ----------
+        layer_id : str
+            Which layer.
+        quality : LayerQuality
+            What of it counts.
+
+        Returns
+        -------
+        (H, W) uint8 or None
+            As large as the view; None where there is no such layer.
+        """
 
 
 class FromSheet:

@@ -36,7 +36,18 @@ class Sheet(NamedTuple):
         return self.made.nbytes + ENTRY
 
     def is_of(self, read: tuple[object, ...]) -> bool:
-        """Tell whether it was rendered from the very same."""
+        """Tell whether it was rendered from the very same.
+
+        Parameters
+        ----------
+        read : tuple
+            Pictures and masks, or None.
+
+        Returns
+        -------
+        bool
+            False where one of those of before is gone.
+        """
         return len(read) == len(self.read) and all(map(_is_one, read, self.read))
 
 
