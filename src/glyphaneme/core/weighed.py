@@ -58,7 +58,13 @@ class WeighedCache(Generic[KeyT, ValueT]):
 
     @property
     def weight(self) -> int:
-        """How much is kept; a value over the limit counts as the limit."""
+        """How much is kept; a value over the limit counts as the limit.
+
+        Returns
+        -------
+        int
+            As the values were weighed.
+        """
         with self._lock:
             return int(self._values.currsize)
 

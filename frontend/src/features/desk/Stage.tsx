@@ -1,6 +1,6 @@
 /** The stage: the picture, as large as there is room, and the hand that works on it. */
 
-import { type DragEvent, type ReactElement, useEffect, useRef, useState } from "react";
+import { type DragEvent, type ReactElement, useEffect, useState } from "react";
 import styled from "styled-components";
 import { filesOf } from "@/api/dropped";
 import { Fan } from "@/features/desk/Fan";
@@ -13,12 +13,13 @@ import { MatchGlass, MatchPins } from "@/features/grips/MatchPins";
 import { SheetGrips } from "@/features/grips/SheetGrips";
 import { useStagePointer, useWheelZoom } from "@/features/hand/usePointer";
 import { StageDivider, useBlinking } from "@/features/judging/Judging";
-import { useFrames } from "@/features/picture/useFrames";
+import { Picture } from "@/features/picture/Picture";
+import { useViewInForce } from "@/features/picture/useFrames";
 import { Without } from "@/features/picture/Without";
 import { chosenOnCanvas } from "@/model/choosing";
 import { type Layer, layerById } from "@/model/composite";
 import { withEdits } from "@/model/expected";
-import { type StageView, stageToCanvas } from "@/model/viewing";
+import { stageToCanvas } from "@/model/viewing";
 import { useDesk } from "@/state/desk";
 import { useJudging } from "@/state/judging";
 import { useComposite } from "@/state/project";
@@ -46,13 +47,6 @@ const Ground = styled.div`
   &:focus-visible {
     outline-offset: -2px;
   }
-`;
-
-const Surface = styled.canvas`
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
 `;
 
 const Overlay = styled.svg`
@@ -99,14 +93,12 @@ const TroubleNote = styled.p`
 `;
 
 export function Stage(): ReactElement {
-  const surface = useRef<HTMLCanvasElement>(null);
   const [ground, setGround] = useState<HTMLDivElement | null>(null);
   const surround = useDesk((desk) => desk.surround);
   const open = useOpenLayer();
   const isLooking = useShaping((shaping) => shaping.blank !== null);
   const isOut = useJudging((judging) => judging.isHeldOut || judging.isBlinkedOut) || isLooking;
   const isDivided = useJudging((judging) => judging.aid === "divider") && !isLooking;
-  const view = useFrames(surface, isOut);
   useBlinking();
   const { fan, openAt, close } = useFan();
   const { spaceHeld, ...pointer } = useStagePointer(openAt);
@@ -125,9 +117,9 @@ export function Stage(): ReactElement {
       {...pointer}
       {...drop}
     >
-      <Surface ref={surface} aria-hidden="true" data-testid="surface" />
+      <Picture isOut={isOut} />
       {open && isDivided ? <StageDivider layer={open} Without={Without} /> : null}
-      <StageOverlay view={view} />
+      <StageOverlay />
       <MatchGlass />
       <Trouble />
       {fan ? <Fan fan={fan} onClose={close} /> : null}
@@ -152,7 +144,8 @@ function useOpenLayer(): Layer | undefined {
 
 // Each of what may lie over the stage is one condition.
 // biome-ignore lint/complexity/noExcessiveCognitiveComplexity: see above
-function StageOverlay({ view }: { readonly view: StageView | null }): ReactElement {
+function StageOverlay(): ReactElement {
+  const view = useViewInForce();
   const composite = useComposite();
   const live = useDesk((desk) => desk.live);
   const openLayer = useDesk((desk) => desk.openLayer);

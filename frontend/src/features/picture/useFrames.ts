@@ -22,14 +22,8 @@ import { useToning } from "@/state/toning";
 
 const SEEN_THROUGH = 0.5;
 
-/**
- * Paint the project's frames onto a canvas element, with or without the open layer;
- * returns the view in force.
- */
-export function useFrames(
-  surface: RefObject<HTMLCanvasElement | null>,
-  without = false,
-): StageView | null {
+/** Paint the project's frames onto a canvas element, with or without the open layer. */
+export function useFrames(surface: RefObject<HTMLCanvasElement | null>, without = false): void {
   const painter = useRef<StagePainter | null>(null);
   const painted = useRef<Shown | null>(null);
   const view = useViewInForce();
@@ -51,11 +45,10 @@ export function useFrames(
   const catchUps = useNotices((notices) => notices.catchUps);
   // biome-ignore lint/correctness/useExhaustiveDependencies: each catch-up asks anew
   useEffect(() => painter.current?.retry(), [catchUps]);
-
-  return view;
 }
 
-function useViewInForce(): StageView | null {
+/** Return the view that is chosen, or the one that fits the sheet. */
+export function useViewInForce(): StageView | null {
   const canvas = useCanvas();
   const stage = useDesk((desk) => desk.stage);
   const chosen = useDesk((desk) => desk.view);
