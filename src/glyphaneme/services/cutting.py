@@ -7,7 +7,6 @@ import io
 import json
 from typing import TYPE_CHECKING, Literal, NamedTuple
 
-import numpy as np
 from pydantic import BaseModel, ConfigDict
 
 from glyphaneme.codecs import decode_matte, encode_matte
@@ -15,12 +14,18 @@ from glyphaneme.core.cutout import (
     Box,
     Evidence,
     Look,
-    box_of,
     doubtful_places,
     marks_of,
     matte_found,
     rough_matte,
     subjects_in,
+)
+from glyphaneme.core.cutout.boxes import (
+    box_at,
+    laid_in,
+    opinion_in,
+    pixels_in,
+    seen_level,
 )
 from glyphaneme.core.errors import NoSubjectError
 from glyphaneme.core.mask import CutWay, Hints, Mask, MattePart, PartId, Raster
@@ -46,7 +51,6 @@ if TYPE_CHECKING:
 
     from sqlalchemy.orm import Session
 
-    from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.cutout import ColorsU8, Marks, MatteF32, MatteU8
     from glyphaneme.core.place import Pyramid
     from glyphaneme.core.render import Assets
@@ -280,9 +284,9 @@ class Cut(NamedTuple):
         """Take what was learned of the picture before, or begin to learn it."""
         networks = _asked_for(studio.networks, request)
         level = size_within(pyramid, MOST_PIXELS)
-        key = (sha256, networks, _box_at(pyramid, level, request.hints))
+        key = (sha256, networks, box_at(pyramid, level, request.hints))
         known = studio.evidence.get(key)
-        whole = (sha256, networks, _box_at(pyramid, level, NO_HINTS))
+        whole = (sha256, networks, box_at(pyramid, level, NO_HINTS))
         cut = cls.begun(
             *(studio.networks, pyramid, request, known),
             whole=studio.evidence.get(whole),
@@ -312,20 +316,20 @@ class Cut(NamedTuple):
         hints = request.hints
         level = size_within(pyramid, MOST_PIXELS)
         if evidence is None:
-            seen = _seen_level(pyramid, level, hints)
-            part = _part(pyramid.levels[seen], _box_at(pyramid, seen, hints))
+            seen = seen_level(pyramid, level, hints)
+            part = pixels_in(pyramid.levels[seen], box_at(pyramid, seen, hints))
             look = _look(networks, _asked_for(networks, request))
             wider = _wider(whole, pyramid, level, hints, look)
             evidence = Evidence(part, look, wider)
-        return cls(pyramid, level, _box_at(pyramid, level, hints), evidence, request)
+        return cls(pyramid, level, box_at(pyramid, level, hints), evidence, request)
 
     def rough(self) -> tuple[MatteU8, int]:
         """Return a first matte, and at which level of the picture it lies."""
         level = size_within(self.pyramid, ROUGH_PIXELS)
-        box = _box_at(self.pyramid, level, self.request.hints)
+        box = box_at(self.pyramid, level, self.request.hints)
         pixels = self.pyramid.levels[level]
-        found = rough_matte(self.evidence, _part(pixels, box), self._marks)
-        return _laid(found, box, pixels.shape), level
+        found = rough_matte(self.evidence, pixels_in(pixels, box), self._marks)
+        return laid_in(found, box, pixels.shape), level
 
     def matte(self) -> tuple[MatteU8, int]:
         """Return the matte, and at which level of the picture it lies.
@@ -338,12 +342,12 @@ class Cut(NamedTuple):
         pixels = self.pyramid.levels[self.level]
         found = matte_found(
             self.evidence,
-            _part(pixels, self.box),
+            pixels_in(pixels, self.box),
             way=self.request.way,
             hints=self.request.hints,
             marks=self._marks,
         )
-        return _laid(found, self.box, pixels.shape), self.level
+        return laid_in(found, self.box, pixels.shape), self.level
 
     @property
     def _marks(self) -> Marks:
@@ -412,56 +416,17 @@ def _look(networks: Networks, names: tuple[str, str]) -> Looking:
     return look
 
 
-def _box_at(pyramid: Pyramid, level: int, hints: Hints) -> Box:
-    """Return the box that hints ask for, in the pixels of a level."""
-    rows, columns = pyramid.levels[level].shape[:2]
-    box = box_of(hints, pyramid.width, pyramid.height)
-    share = 0.5**level
-    left, top = int(box.left * share), int(box.top * share)
-    right = min(round((box.left + box.width) * share), columns)
-    bottom = min(round((box.top + box.height) * share), rows)
-    return Box(left, top, max(right - left, 1), max(bottom - top, 1))
-
-
-def _seen_level(pyramid: Pyramid, finest: int, hints: Hints) -> int:
-    """Return the smallest level that shows the box as large as it is looked at."""
-    levels = range(finest, len(pyramid.levels))
-    sizes = {level: max(_box_at(pyramid, level, hints)[2:]) for level in levels}
-    return max(
-        (level for level in levels if sizes[level] >= SEEN_LONGEST), default=finest
-    )
-
-
 def _wider(
     whole: Evidence | None, pyramid: Pyramid, level: int, hints: Hints, look: Looking
 ) -> Callable[[], MatteF32] | None:
     """Return what gives the whole picture's opinion of a box; None where it is all."""
     if hints.around is None:
         return None
-    box = _box_at(pyramid, level, hints)
-    rows, columns = pyramid.levels[level].shape[:2]
+    box = box_at(pyramid, level, hints)
 
     def opinion() -> MatteF32:
-        seen = _seen_level(pyramid, level, NO_HINTS)
+        seen = seen_level(pyramid, level, NO_HINTS)
         known = whole or Evidence(pyramid.levels[seen], look)
-        all_of_it = known.opinion(Look.PLAIN)
-        high, wide = all_of_it.shape
-        top, left = box.top * high // rows, box.left * wide // columns
-        bottom = -(-(box.top + box.height) * high // rows)
-        right = -(-(box.left + box.width) * wide // columns)
-        return np.ascontiguousarray(all_of_it[top:bottom, left:right])
+        return opinion_in(known.opinion(Look.PLAIN), box, pyramid.levels[level].shape)
 
     return opinion
-
-
-def _part(pixels: PixelsU8, box: Box) -> PixelsU8:
-    return pixels[box.top : box.top + box.height, box.left : box.left + box.width]
-
-
-def _laid(matte: MatteU8, box: Box, shape: tuple[int, ...]) -> MatteU8:
-    """Return the matte of a box as one of the whole, where nothing else is subject."""
-    if matte.shape == tuple(shape[:2]):
-        return matte
-    whole = np.zeros(shape[:2], np.uint8)
-    whole[box.top : box.top + box.height, box.left : box.left + box.width] = matte
-    return whole
