@@ -16,13 +16,14 @@ import sys
 import tempfile
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
+from queue import SimpleQueue
 from typing import TYPE_CHECKING
 
 from tools.mutating.page import PAGE
 from tools.mutating.python import PYTHON
 
 if TYPE_CHECKING:
-    from collections.abc import Iterator, Sequence
+    from collections.abc import Callable, Iterator, Sequence
 
     from tools.mutating.kinds import Mutation
 
@@ -59,35 +60,40 @@ def copied(folder: Path) -> None:
     shutil.copytree(ROOT / GENERATED, folder / GENERATED)
 
 
-def is_noticed(folder: Path, mutation: Mutation) -> bool:
+def is_passed(folder: Path, half: str, tests: Sequence[str]) -> bool:
+    """Run some tests of a copy, and say whether they pass."""
+    if half == "page":
+        command = ["npx", "vitest", "run", "--bail=1", *tests]
+        where = folder / "frontend"
+    else:
+        python = str(ROOT / ".venv/bin/python")
+        options = ["-q", "-x", "-n0", "-p", "no:cacheprovider"]
+        command = [python, "-m", "pytest", *options, *tests]
+        where = folder
+    surroundings = {**os.environ, "PYTHONPATH": f"{folder / 'src'}:{folder}"}
+    surroundings["PYTHONDONTWRITEBYTECODE"] = "1"
+    done = subprocess.run(  # noqa: S603  # commands of our own
+        command,
+        cwd=where,
+        env=surroundings,
+        capture_output=True,
+        timeout=LONGEST_S,
+        check=False,
+    )
+    return done.returncode == 0
+
+
+def is_noticed(folder: Path, half: str, mutation: Mutation) -> bool:
     """Break one place, run the tests, and mend it again."""
     place = folder / mutation.file
     text = place.read_text()
     place.write_text(text.replace(mutation.was, mutation.becomes, 1))
     try:
-        if mutation.file.startswith("frontend/"):
-            command = ["npx", "vitest", "run", "--bail=1", *mutation.tests]
-            where = folder / "frontend"
-        else:
-            python = str(ROOT / ".venv/bin/python")
-            options = ["-q", "-x", "-n0", "-p", "no:cacheprovider"]
-            command = [python, "-m", "pytest", *options, *mutation.tests]
-            where = folder
-        surroundings = {**os.environ, "PYTHONPATH": f"{folder / 'src'}:{folder}"}
-        surroundings["PYTHONDONTWRITEBYTECODE"] = "1"
-        done = subprocess.run(  # noqa: S603  # commands of our own
-            command,
-            cwd=where,
-            env=surroundings,
-            capture_output=True,
-            timeout=LONGEST_S,
-            check=False,
-        )
+        return not is_passed(folder, half, mutation.tests)
     except subprocess.TimeoutExpired:
         return True
     finally:
         place.write_text(text)
-    return done.returncode != 0
 
 
 def require_there(mutations: Sequence[Mutation]) -> None:
@@ -107,25 +113,40 @@ def chosen(half: str, only: str) -> list[Mutation]:
     return [one for one in table if only in one.file or only in one.was]
 
 
-def verdicts(mutations: Sequence[Mutation], workers: int) -> Iterator[bool]:
-    """Say of each in turn whether it is noticed; several copies are broken at once."""
-    with tempfile.TemporaryDirectory() as folder:
-        copies = [Path(folder) / str(number) for number in range(workers)]
-        for copy in copies:
-            copied(copy)
-        with ThreadPoolExecutor(workers) as threads:
-            lanes = [
-                threads.submit(
-                    lambda lane=lane: [
-                        is_noticed(copies[lane], one)
-                        for one in mutations[lane::workers]
-                    ]
-                )
-                for lane in range(workers)
-            ]
-            found = [lane.result() for lane in lanes]
-    for place in range(len(mutations)):
-        yield found[place % workers][place // workers]
+def verdicts(half: str, mutations: Sequence[Mutation], workers: int) -> Iterator[bool]:
+    """Say of each in turn whether it is noticed; several copies are broken at once.
+
+    The tests run once on what is whole: what fails there would notice everything.
+    """
+    with (
+        tempfile.TemporaryDirectory() as folder,
+        ThreadPoolExecutor(workers) as threads,
+    ):
+        free: SimpleQueue[Path] = SimpleQueue()
+        for number in range(workers):
+            copied(Path(folder) / str(number))
+            free.put(Path(folder) / str(number))
+
+        def judged(judge: Callable[[Path], bool]) -> bool:
+            copy = free.get()
+            try:
+                return judge(copy)
+            finally:
+                free.put(copy)
+
+        tests = sorted({one.tests for one in mutations})
+        for these, passed in zip(
+            tests,
+            threads.map(
+                lambda these: judged(lambda copy: is_passed(copy, half, these)), tests
+            ),
+            strict=True,
+        ):
+            if not passed:
+                sys.exit(f"Nothing is broken, and these fail: {' '.join(these)}")
+        yield from threads.map(
+            lambda one: judged(lambda copy: is_noticed(copy, half, one)), mutations
+        )
 
 
 def main() -> int:
@@ -139,12 +160,13 @@ def main() -> int:
     require_there(mutations)
     survivors = 0
     for mutation, noticed in zip(
-        mutations, verdicts(mutations, asked.workers), strict=True
+        mutations, verdicts(asked.half, mutations, asked.workers), strict=True
     ):
         said = "killed  " if noticed else "SURVIVED"
         survivors += not noticed
         change = f"{mutation.was.strip()} → {mutation.becomes.strip()}"
         sys.stdout.write(f"{said} {mutation.file}: {change}\n")
+        sys.stdout.flush()
     share = 100 * (1 - survivors / max(len(mutations), 1))
     sys.stdout.write(f"{len(mutations)} broken, {share:.0f} % noticed\n")
     return survivors

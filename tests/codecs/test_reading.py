@@ -153,6 +153,11 @@ def test_palette_with_a_see_through_entry_keeps_it() -> None:
             "60000 × 60000",
         ),
         (
+            io.BytesIO(png_header(14_000, 14_000)),
+            RefusalCode.TOO_MANY_PIXELS,
+            "14000 × 14000",
+        ),
+        (
             io.BytesIO(png_header(100_000, 2)),
             RefusalCode.TOO_MANY_PIXELS,
             "30000 on a side",
@@ -163,7 +168,7 @@ def test_palette_with_a_see_through_entry_keeps_it() -> None:
             "damaged or was cut short",
         ),
     ],
-    ids=["empty", "text", "bomb", "long", "no pixels"],
+    ids=["empty", "text", "bomb", "over the limit", "long", "no pixels"],
 )
 def test_what_cannot_be_shown_is_refused_with_its_reason(
     file, code, words: str

@@ -309,6 +309,14 @@ def test_locked_layer_refuses_changes_until_it_is_unlocked(edit) -> None:
     assert apply(apply(locked, LockLayer(layer_id="a", locked=False)), edit) is not None
 
 
+def test_copy_of_a_locked_layer_is_not_locked() -> None:
+    locked = apply(poster("a"), LockLayer(layer_id="a", locked=True))
+
+    copied = apply(locked, DuplicateLayer(layer_id="a", copy_id="b"))
+
+    assert {one.id: one.locked for one in copied.layers} == {"a": True, "b": False}
+
+
 def test_edit_of_an_unknown_layer_names_it() -> None:
     with pytest.raises(LayerMissingError, match="got id gone"):
         apply(poster("a"), ShowLayer(layer_id="gone", visible=False))

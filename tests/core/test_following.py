@@ -51,6 +51,7 @@ from glyphaneme.core.mend import Mend
 from glyphaneme.core.place import Corners, Placement
 from glyphaneme.core.render import (
     FrameCache,
+    Laid,
     View,
     all_needed,
     laid_patches,
@@ -374,3 +375,151 @@ def test_layers_may_be_so_many_parts_of_masks_and_no_more() -> None:
 
     with pytest.raises(LayerPartLimitError, match="at most 512 parts"):
         apply(apply(state, one_more), held("wash", "l0"))
+
+
+def followed_through(*states: Composite, view: View = VIEW) -> None:
+    """Show one state after the other, and each as it is made afresh."""
+    frames, cupboard = FrameCache(20_000_000), Cupboard()
+    for state in states:
+        assets = cupboard.of(state)
+        frame = frames.render("pile", state, assets, view)
+        require_alike(frame, FrameCache(1).render("pile", state, assets, view))
+
+
+def edited(state: Composite, *edits: Edit) -> Composite:
+    for edit in edits:
+        state = apply(state, edit)
+    return state
+
+
+def better(name: str) -> dict[str, object]:
+    """Return the pictures with one that has other pixels under its old name."""
+    return dict(pyramids(**{**PICTURES, name: PICTURES[name][::-1].copy()}))
+
+
+@pytest.mark.parametrize("what", ["blurred", "shaded", "cornered"])
+def test_what_is_kept_follows_pixels_that_come_anew_under_their_old_name(
+    what: str,
+) -> None:
+    """A rough picture is followed by a true one, of the same name."""
+    state = pile()
+    if what == "shaded":
+        shade = ShadeLayer(layer_id="c", effects=(Outline(width=4),))
+        state = edited(state, RemoveLayer(layer_id="tones"), shade)
+    if what == "cornered":
+        bent = state.layer("c").placement.model_copy(
+            update={"corners": Corners(bottom_right=(0.2, -0.1))}
+        )
+        state = edited(
+            state,
+            RemoveLayer(layer_id="tones"),
+            PlaceLayer(layer_id="c", placement=bent),
+            AddPart(
+                layer_id="c",
+                part=EllipsePart(id="moon", x=30, y=25, width=60, height=44),
+            ),
+        )
+    frames = FrameCache(20_000_000)
+    frames.render("pile", state, dict(pyramids(**PICTURES)), VIEW)
+    frames.forget("pile")
+
+    frame = frames.render("pile", state, better("c"), VIEW)
+
+    require_alike(frame, FrameCache(1).render("pile", state, better("c"), VIEW))
+
+
+def test_what_is_blurred_follows_patches_that_come_anew_under_their_old_name() -> None:
+    state = edited(
+        pile(),
+        RemoveLayer(layer_id="tones"),
+        MendPhoto(layer_id="mends", mend=Mend(id="m", points=((20, 20),), size=30)),
+        GroupLayers(group_id="g", name="Both", layer_ids=("c", "mends")),
+        ToneLayer(layer_id="g", tones=(BlurTone(radius=2),)),
+    )
+    cupboard = Cupboard()
+    whole = dict(cupboard.of(state))
+    (patch,) = (one for one in whole if one.startswith("patch-"))
+    frames = FrameCache(20_000_000)
+    frames.render("pile", state, {**whole, patch: Laid((), is_rough=True)}, VIEW)
+    frames.forget("pile")
+
+    frame = frames.render("pile", state, whole, VIEW)
+
+    afresh = FrameCache(1).render("pile", state, whole, VIEW)
+    assert np.abs(premultiplied(frame) - premultiplied(afresh)).max() <= 2
+
+
+def test_views_from_one_corner_and_of_two_sizes_are_kept_apart() -> None:
+    frames, state = FrameCache(20_000_000), pile()
+    assets = dict(pyramids(**PICTURES))
+
+    for width, height in ((40, 30), (78, 60), (60, 20)):
+        view = VIEW._replace(width=width, height=height)
+        frame = frames.render("pile", state, assets, view)
+
+        require_alike(frame, FrameCache(1).render("pile", state, assets, view))
+
+
+def test_effects_that_change_are_worked_out_anew() -> None:
+    effects = (SoftShadow(distance=9), Outline(width=4), CastShadow(direction=40))
+    bare = edited(pile(), RemoveLayer(layer_id="tones"))
+    shaded = [ShadeLayer(layer_id="c", effects=(one,)) for one in effects]
+
+    followed_through(bare, *(apply(bare, one) for one in shaded))
+
+
+def test_two_effects_of_one_layer_are_two() -> None:
+    bare = edited(pile(), RemoveLayer(layer_id="tones"), RemoveLayer(layer_id="wash"))
+    red, blue = Outline(width=6, color="#ff0000"), Outline(width=3, color="#0000ff")
+    both = apply(bare, ShadeLayer(layer_id="c", effects=(red, blue)))
+
+    shown = FrameCache(10**7).render("pile", both, dict(pyramids(**PICTURES)), VIEW)
+    lone = apply(bare, ShadeLayer(layer_id="c", effects=(blue,)))
+    other = FrameCache(10**7).render("pile", lone, dict(pyramids(**PICTURES)), VIEW)
+
+    def is_red(frame: np.ndarray) -> np.ndarray:
+        return (frame[..., 0] > 240) & (frame[..., 1] < 20) & (frame[..., 2] < 20)
+
+    assert is_red(shown).sum() > is_red(other).sum() + 20
+
+
+def test_what_a_cornered_photo_is_masked_by_is_seen_from_where_it_lies() -> None:
+    corners = Corners(bottom_right=(0.2, -0.1), top_left=(0.1, 0.1))
+    state = edited(
+        pile(),
+        RemoveLayer(layer_id="tones"),
+        held("b", "c"),
+        ShowLayer(layer_id="c", visible=False),
+    )
+    places = [
+        Placement(x=x, y=36, scale_x=0.9, scale_y=0.9, corners=corners)
+        for x in (30, 45, 60)
+    ]
+
+    followed_through(
+        *(apply(state, PlaceLayer(layer_id="b", placement=one)) for one in places)
+    )
+
+
+def test_what_lies_beneath_follows_the_layer_that_its_mask_reads() -> None:
+    state = edited(
+        pile(),
+        RemoveLayer(layer_id="tones"),
+        held("a", "c"),
+        ShowLayer(layer_id="c", visible=False),
+    )
+    moved = [PlaceLayer(layer_id="b", placement=at(x)) for x in (40, 50, 60, 70)]
+    other = PlaceLayer(layer_id="c", placement=at(25))
+
+    followed_through(
+        *(apply(state, one) for one in moved), edited(state, moved[-1], other)
+    )
+
+
+def test_layers_that_are_read_by_those_that_are_read_count_too() -> None:
+    chain = read_by_all(4, 1)
+    state = composite_of(*chain, width=9, height=9)
+
+    found = others_read(state.layer("l3"), state.layers)
+
+    assert [one.id for one in found] == ["l2", "l1", "l0"]

@@ -227,3 +227,17 @@ def test_smoothed_outline_loses_its_corners_and_keeps_its_edge() -> None:
     assert shown[90 - 13, 120 + 13] > 128  # the inner corner is filled
     assert shown[90, 120 + 78] < 128  # the tip is taken off
     assert ((shown > 8) & (shown < 247)).mean() < 0.06
+
+
+def test_soft_masks_of_two_layers_are_two() -> None:
+    layers = []
+    for name, color, x in (("red", "#ff0000", 25), ("blue", "#0000ff", 75)):
+        moon = EllipsePart(id="moon", x=x, y=30, width=30, height=30)
+        mask = Mask(parts=(moon,), softened=2.0)
+        layers.append(ColorLayer(id=name, name=name, color=color, mask=mask))
+    state = composite_of(*layers, width=100, height=60, background="#ffffff")
+
+    frame = render(state, {}, View(0, 0, 100, 60, 1))
+
+    assert frame[30, 25].tolist() == [255, 0, 0, 255]
+    assert frame[30, 75].tolist() == [0, 0, 255, 255]

@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 import pytest
 
-from glyphaneme.core.mask.paintings import Painting, painted_all
+from glyphaneme.core.mask.paintings import Painting, painted_all, painted_on
 from glyphaneme.core.mask.raster import Raster
 from glyphaneme.core.mask.strokes import Stroke
 
@@ -71,3 +71,13 @@ def test_sizes_of_a_painting_are_made_once_each(seed: int) -> None:
 
     assert [id(one) for one in found[:3]] == [id(one) for one in found[3:]]
     assert sorted(under.levels) == [0, 1, 2, 3]
+
+
+def test_a_stroke_goes_on_over_what_it_was_begun_over_alone() -> None:
+    stroke = Stroke(points=((5, 5, 1), (60, 50, 1)), size=30)
+    longer = Stroke(points=((5, 5, 1), (60, 50, 1), (90, 9, 1)), size=30)
+    under, other = painted_all(Painting(), [stroke]), Painting()
+    underway = painted_on(under, stroke, None)
+
+    assert underway.goes_on(under, longer)
+    assert not underway.goes_on(other, longer)

@@ -117,3 +117,37 @@ def test_painting_weighs_what_it_comes_to_hold() -> None:
 
     assert 0.5 * said < sum(one.nbytes for one in painting.levels.values()) <= said
     assert painting.nbytes == pytest.approx(said, rel=0.2)
+
+
+def test_what_is_said_to_be_gone_goes_alone() -> None:
+    kept: WeighedCache[str, int] = WeighedCache(9)
+    for name in ("one", "two", "three"):
+        kept.put(name, 1)
+
+    kept.drop(lambda name: name.startswith("t"))
+
+    assert [kept.get(name) for name in ("one", "two", "three")] == [1, None, None]
+    assert len(kept) == kept.weight == 1
+
+
+def test_scene_that_is_larger_than_all_that_is_kept_is_not_kept() -> None:
+    pixels = soft_pixels(300, 300, seed=1)
+    state = composite_of(photo_layer("a", pixels), width=300, height=300)
+    frames = FrameCache(150_000)
+
+    frames.render("large", state, pyramids(a=pixels), View(0, 0, 300, 300, 1))
+
+    assert frames.size < 100_000
+
+
+def test_raster_is_read_in_the_size_that_is_not_blown_up() -> None:
+    raster = Raster(noise_pixels(160, 144, seed=2)[..., 0].copy())
+
+    sizes = [
+        (at, plane.rows, plane.columns) for at, plane in map(raster.plane_for, SEEN)
+    ]
+
+    assert sizes == [(0, 144, 160), (1, 72, 80), (2, 36, 40), (3, 18, 20), (4, 9, 10)]
+
+
+SEEN = (1.0, 2.5, 4.0, 8.0, 1000.0)

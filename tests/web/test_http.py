@@ -480,6 +480,7 @@ def test_every_answer_forbids_foreign_scripts(client: FlaskClient) -> None:
     policy = client.get("/api/health").headers["Content-Security-Policy"]
 
     assert "default-src 'none'" in policy
+    assert "frame-ancestors 'none'" in policy
     assert "unsafe" not in policy
 
 

@@ -18,7 +18,6 @@ PYTHON = [
             "return Followed(shown, tuple(others.values()))",
             "return Followed(shown, ())",
         ),
-        ("if one.visible and one.opacity)", "if one.visible)"),
         ("names = set(needed_by(inside).names)", "names = set(needed_by([]).names)"),
         (
             "names.update(one.name for one in patched_in(layers, pile, on))",
@@ -75,7 +74,7 @@ PYTHON = [
     ),
     *of(
         "weighed.py",
-        "tests/core/test_weighed.py",
+        "tests/core/test_weighed.py tests/core/test_caching.py",
         ("lambda value: min(weigh(value), limit)", "weigh"),
         ("if is_gone(one)]", "if not is_gone(one)]"),
         root=CORE,
