@@ -9,7 +9,8 @@ import numpy as np
 
 from bench.figures import Figure
 from bench.measuring import measure
-from glyphaneme.core.effect import Asked, CastShadow, Extent, SoftShadow
+from glyphaneme.core.effect import Asked, CastShadow, SoftShadow
+from glyphaneme.core.place import Rect
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -25,7 +26,7 @@ def figures(*, rounds: int) -> Iterator[Figure]:
     shape = np.zeros((HEIGHT, WIDTH), np.float32)
     cv2.ellipse(shape, (2000, 1100), (600, 700), 0, 0, 360, 1, -1)
     cv2.rectangle(shape, (1800, 1500), (2200, 2000), 1, -1)
-    known = Extent(1400, 400, 2601, 2001)
+    known = Rect(1400, 400, 2601, 2001)
     for name, effect in (
         ("cast", CastShadow(softness=0.06)),
         ("soft", SoftShadow(distance=60, softness=40)),
@@ -39,8 +40,8 @@ def figures(*, rounds: int) -> Iterator[Figure]:
         )
 
 
-def _taken(effect: Effect, shape: np.ndarray, known: Extent, rounds: int) -> float:
-    whole = Extent(0, 0, WIDTH, HEIGHT)
+def _taken(effect: Effect, shape: np.ndarray, known: Rect[float], rounds: int) -> float:
+    whole = Rect(0, 0, WIDTH, HEIGHT)
     target = effect.extent(known, 1.0).within(whole)
     asked = Asked(target, known, 1.0)
     wanted = effect.source(asked)

@@ -7,7 +7,7 @@ import pytest
 from pydantic import ValidationError
 
 from glyphaneme.core.document import Canvas, Composite
-from glyphaneme.core.document.arranging import Bounds, bounds_of
+from glyphaneme.core.document.arranging import bounds_of
 from glyphaneme.core.edits import (
     AlignLayers,
     GroupLayers,
@@ -21,7 +21,7 @@ from glyphaneme.core.edits import (
     describe_edit,
 )
 from glyphaneme.core.errors import LayerLockedError, NoSuchWorkError, TooFewLayersError
-from glyphaneme.core.place import Placement, source_to_canvas
+from glyphaneme.core.place import Placement, Rect, source_to_canvas
 from glyphaneme.core.render import View, render
 from tests.pictures import (
     composite_of,
@@ -52,7 +52,7 @@ def three() -> Composite:
     return composite_of(*layers, width=WHOLE[0], height=WHOLE[1])
 
 
-def bounds(state: Composite, *ids: str) -> list[Bounds]:
+def bounds(state: Composite, *ids: str) -> list[Rect[float]]:
     return [bounds_of(state, one) for one in ids or SIZES]
 
 

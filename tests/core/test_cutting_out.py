@@ -25,10 +25,11 @@ from glyphaneme.core.cutout import (
     start_of,
     subjects_in,
 )
-from glyphaneme.core.cutout.finding import WAYS, Box
+from glyphaneme.core.cutout.finding import WAYS
 from glyphaneme.core.cutout.priors import Prior, agreed, sole
 from glyphaneme.core.errors import NoSubjectError
 from glyphaneme.core.mask import CutWay, Hints, RoughStroke
+from glyphaneme.core.place import Rect
 from tests.cutouts import Known, disks, error_of, evidence_of
 from tests.pictures import flat_pixels
 from tests.plain_pymatting import cf_laplacian
@@ -46,7 +47,7 @@ def found(
     hints: Hints = NO_HINTS,
 ) -> np.ndarray:
     rows, columns = known.alpha.shape
-    marks = marks_of(hints, (0, 0, columns, rows), 1)
+    marks = marks_of(hints, Rect(0, 0, columns, rows), 1)
     return matte_found(evidence, known.pixels, way=way, hints=hints, marks=marks)
 
 
@@ -187,7 +188,7 @@ def test_the_network_is_taken_at_its_word_and_its_edge_is_refined() -> None:
 
     assert matte.dtype == np.uint8
     assert error_of(matte, known) < 0.02
-    nothing_said = marks_of(NO_HINTS, (0, 0, 160, 120), 1)
+    nothing_said = marks_of(NO_HINTS, Rect(0, 0, 160, 120), 1)
     assert error_of(rough_matte(evidence, known.pixels, nothing_said), known) < 0.04
 
 
@@ -256,12 +257,12 @@ def test_a_ring_bounds_the_subject_and_the_box_that_is_looked_in() -> None:
     assert matte[80, 180] == 255
     assert matte[:, :125].max() == 0
     box = box_of(Hints(around=ring), 240, 160)
-    assert box == Box(118, 19, 122, 122)
-    marks = marks_of(Hints(around=ring), (0, 0, 240, 160), 1)
+    assert box == Rect(118, 19, 240, 141)
+    marks = marks_of(Hints(around=ring), Rect(0, 0, 240, 160), 1)
     rough = rough_matte(evidence_of(known), known.pixels, marks)
     assert (rough[80, 180], rough[:, :125].max()) == (255, 0)
     outside = Hints(around=((500, 500), (600, 500), (600, 600)))
-    assert box_of(outside, 240, 160) == Box(0, 0, 240, 160)
+    assert box_of(outside, 240, 160) == Rect(0, 0, 240, 160)
     assert found(known, evidence_of(known), hints=outside)[80, 60] == 255
 
 
@@ -326,7 +327,7 @@ def test_where_strokes_of_both_kinds_cross_neither_counts() -> None:
         stroke((30, 10), (30, 50), keeps=False, size=8),
     )
 
-    keep, drop = marks_of(Hints(strokes=said), (0, 0, 60, 60), 1).at((60, 60))
+    keep, drop = marks_of(Hints(strokes=said), Rect(0, 0, 60, 60), 1).at((60, 60))
 
     assert keep[30, 14]
     assert drop[14, 30]
@@ -397,7 +398,7 @@ def test_a_stroke_reaches_as_far_as_opinions_differ() -> None:
     known, left = half_green()
     graph = graph_of(known.pixels[..., :3])
     stroked = Hints(strokes=(stroke((88, 60), (94, 60), keeps=True),))
-    marks = marks_of(stroked, (0, 0, 160, 120), 1)
+    marks = marks_of(stroked, Rect(0, 0, 160, 120), 1)
     right = (known.alpha == 1) & (np.arange(160) >= 100)
 
     doubt = agreed([left, known.alpha]).belief
@@ -464,7 +465,7 @@ def stroked(
     graph = graph_of(pixels[..., :3])
     prior = Prior(opinion.astype(np.float32), np.full(opinion.shape, 1e-4, np.float32))
     said = [
-        marks_of(Hints(strokes=some), (0, 0, columns, rows), 1)
+        marks_of(Hints(strokes=some), Rect(0, 0, columns, rows), 1)
         for some in ((), strokes)
     ]
     start = start_of(graph, prior, said[0])

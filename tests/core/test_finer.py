@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document import Composite, ToningLayer
-from glyphaneme.core.place import Placement, halved
+from glyphaneme.core.place import Placement, Rect, halved
 from glyphaneme.core.render import (
     Fineness,
     FrameCache,
@@ -19,7 +19,6 @@ from glyphaneme.core.render import (
     render_exact,
 )
 from glyphaneme.core.render.finer import finer, samples_for
-from glyphaneme.core.render.warped import Reach
 from glyphaneme.core.tone import LightTone
 from tests.pictures import (
     area_mean,
@@ -169,13 +168,13 @@ def test_part_of_a_frame_is_the_mean_of_its_part_alone(
     changed = blended.copy()
     changed[top:bottom, left:right] ^= 255
 
-    shown = more.shown_in(Reach(left, top, right, bottom))
-    assume(shown.pixels)
+    shown = more.shown_in(Rect(left, top, right, bottom))
+    assume(not shown.is_empty)
     part, place = more.of_part(shown)
 
     before, after = more.averaged(blended), more.averaged(changed)
-    inside = slice(shown.top, shown.bottom), slice(shown.left, shown.right)
-    cut = changed[place.top : place.bottom, place.left : place.right]
+    inside = shown.window
+    cut = changed[place.window]
     assert worst(part.averaged(cut.copy()), after[inside]) <= 1
     before[inside] = after[inside]
     assert np.array_equal(before, after)

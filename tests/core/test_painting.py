@@ -33,7 +33,8 @@ from tests.pictures import composite_of, photo_layer, pyramids
 if TYPE_CHECKING:
     from numpy.typing import NDArray
 
-    from glyphaneme.core.mend import Area
+    from glyphaneme.core.place import Rect
+
 
 WIDTH, HEIGHT = 420, 300
 PIXELS = np.full((HEIGHT, WIDTH, 4), 255, np.uint8)
@@ -417,7 +418,7 @@ def test_stroke_that_goes_over_too_much_is_refused() -> None:
             stroke(*points, **wide)
 
 
-def texels_of(painting: Painting, reach: Area) -> NDArray[np.uint16]:
+def texels_of(painting: Painting, reach: Rect[int]) -> NDArray[np.uint16]:
     """Return both channels, (2, H, W), as they lie in planes of that reach."""
     out = np.zeros((2, 24 * TILE, 24 * TILE), np.uint16)
     for (row, column), texels in painting.level_at(0).texels.items():

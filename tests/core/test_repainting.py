@@ -19,7 +19,7 @@ from glyphaneme.core.mask.paintings import (
     painted_on,
 )
 from glyphaneme.core.mask.strokes import Stroke
-from glyphaneme.core.place import Placement
+from glyphaneme.core.place import Placement, Rect
 from glyphaneme.core.place.corners import Corners
 from glyphaneme.core.render import FrameCache, Passes, View, render, render_exact
 from glyphaneme.core.render.reading import Reading
@@ -43,7 +43,6 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.document.model import Layer
     from glyphaneme.core.render import Assets
-    from glyphaneme.core.render.warped import Reach
 
 WIDTH, HEIGHT = 420, 300
 SLACK = 0.16
@@ -208,7 +207,7 @@ def seen(
 
 def stale_between(
     one: Painted, other: Painted, view: View, *, gone: bool = False
-) -> Reach | None:
+) -> Rect[int] | None:
     strokes = strokes_between(one.state.layers, other.state.layers)
     if strokes is None:
         return None

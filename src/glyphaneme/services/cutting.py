@@ -11,7 +11,6 @@ from pydantic import BaseModel, ConfigDict
 
 from glyphaneme.codecs import decode_matte, encode_matte
 from glyphaneme.core.cutout import (
-    Box,
     Evidence,
     Look,
     doubtful_places,
@@ -52,7 +51,7 @@ if TYPE_CHECKING:
     from sqlalchemy.orm import Session
 
     from glyphaneme.core.cutout import ColorsU8, Marks, MatteF32, MatteU8
-    from glyphaneme.core.place import Pyramid
+    from glyphaneme.core.place import Pyramid, Rect
     from glyphaneme.core.render import Assets
     from glyphaneme.services.networks import Networks
     from glyphaneme.services.studio import Studio, Visit
@@ -272,7 +271,7 @@ class Cut(NamedTuple):
 
     pyramid: Pyramid
     level: int
-    box: Box
+    box: Rect[int]
     """In that level's pixels."""
     evidence: Evidence
     request: CutRequest

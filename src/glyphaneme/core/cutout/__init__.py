@@ -6,7 +6,6 @@ from glyphaneme.core.cutout.carrying import Guide, Guides, carried_up
 from glyphaneme.core.cutout.doubts import Doubt, doubtful_places
 from glyphaneme.core.cutout.finding import (
     WAYS,
-    Box,
     Evidence,
     Look,
     box_of,
@@ -21,7 +20,6 @@ from glyphaneme.core.cutout.values import ColorsU8, Mark, MatteF32, MatteU8, shr
 
 __all__ = [
     "WAYS",
-    "Box",
     "ColorsU8",
     "Doubt",
     "Evidence",

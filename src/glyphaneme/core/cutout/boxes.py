@@ -6,7 +6,8 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from glyphaneme.core.cutout.finding import SEEN_LONGEST, Box, box_of
+from glyphaneme.core.cutout.finding import SEEN_LONGEST, box_of
+from glyphaneme.core.place import Rect
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -19,7 +20,7 @@ if TYPE_CHECKING:
     MatteF32 = NDArray[np.float32]
 
 
-def box_at(pyramid: Pyramid, level: int, hints: Hints) -> Box:
+def box_at(pyramid: Pyramid, level: int, hints: Hints) -> Rect[int]:
     """Return the box that hints ask for, in the pixels of a level.
 
     Parameters
@@ -33,16 +34,16 @@ def box_at(pyramid: Pyramid, level: int, hints: Hints) -> Box:
 
     Returns
     -------
-    Box
+    Rect
         All of it where they have no ring; one pixel at least.
     """
     rows, columns = pyramid.levels[level].shape[:2]
     box = box_of(hints, pyramid.width, pyramid.height)
     share = 0.5**level
     left, top = int(box.left * share), int(box.top * share)
-    right = min(round((box.left + box.width) * share), columns)
-    bottom = min(round((box.top + box.height) * share), rows)
-    return Box(left, top, max(right - left, 1), max(bottom - top, 1))
+    right = min(round(box.right * share), columns)
+    bottom = min(round(box.bottom * share), rows)
+    return Rect(left, top, max(right, left + 1), max(bottom, top + 1))
 
 
 def seen_level(pyramid: Pyramid, finest: int, hints: Hints) -> int:
@@ -63,20 +64,23 @@ def seen_level(pyramid: Pyramid, finest: int, hints: Hints) -> int:
         `finest` where even that shows it smaller.
     """
     levels = range(finest, len(pyramid.levels))
-    sizes = {level: max(box_at(pyramid, level, hints)[2:]) for level in levels}
-    return max(
-        (level for level in levels if sizes[level] >= SEEN_LONGEST), default=finest
+    boxes = {level: box_at(pyramid, level, hints) for level in levels}
+    large = (
+        level
+        for level, box in boxes.items()
+        if max(box.width, box.height) >= SEEN_LONGEST
     )
+    return max(large, default=finest)
 
 
-def pixels_in(pixels: PixelsU8, box: Box) -> PixelsU8:
+def pixels_in(pixels: PixelsU8, box: Rect[int]) -> PixelsU8:
     """Return what lies in a box.
 
     Parameters
     ----------
     pixels : (H, W, 4) uint8
         Of a size of the picture.
-    box : Box
+    box : Rect
         In its pixels.
 
     Returns
@@ -84,17 +88,17 @@ def pixels_in(pixels: PixelsU8, box: Box) -> PixelsU8:
     (height, width, 4) uint8
         A view of them.
     """
-    return pixels[box.top : box.top + box.height, box.left : box.left + box.width]
+    return pixels[box.window]
 
 
-def opinion_in(whole: MatteF32, box: Box, shape: tuple[int, ...]) -> MatteF32:
+def opinion_in(whole: MatteF32, box: Rect[int], shape: tuple[int, ...]) -> MatteF32:
     """Return what was seen of a box in a smaller copy of all of it.
 
     Parameters
     ----------
     whole : (h, w) float32, 0..1
         What was seen in the copy.
-    box : Box
+    box : Rect
         In pixels of the size that is cut out.
     shape : tuple of int
         Rows and columns of that size.
@@ -107,19 +111,19 @@ def opinion_in(whole: MatteF32, box: Box, shape: tuple[int, ...]) -> MatteF32:
     rows, columns = shape[:2]
     high, wide = whole.shape
     top, left = box.top * high // rows, box.left * wide // columns
-    bottom = -(-(box.top + box.height) * high // rows)
-    right = -(-(box.left + box.width) * wide // columns)
+    bottom = -(-box.bottom * high // rows)
+    right = -(-box.right * wide // columns)
     return np.ascontiguousarray(whole[top:bottom, left:right])
 
 
-def laid_in(matte: MatteU8, box: Box, shape: tuple[int, ...]) -> MatteU8:
+def laid_in(matte: MatteU8, box: Rect[int], shape: tuple[int, ...]) -> MatteU8:
     """Return the matte of a box as one of the whole, where nothing else is subject.
 
     Parameters
     ----------
     matte : (height, width) uint8
         Of the box.
-    box : Box
+    box : Rect
         Where it lies.
     shape : tuple of int
         Rows and columns of the whole.
@@ -132,5 +136,5 @@ def laid_in(matte: MatteU8, box: Box, shape: tuple[int, ...]) -> MatteU8:
     if matte.shape == tuple(shape[:2]):
         return matte
     whole = np.zeros(shape[:2], np.uint8)
-    whole[box.top : box.top + box.height, box.left : box.left + box.width] = matte
+    whole[box.window] = matte
     return whole

@@ -6,7 +6,7 @@ All of it happens in a box of the picture: the whole of it, or what a ring reach
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import TYPE_CHECKING, NamedTuple
+from typing import TYPE_CHECKING
 
 import cv2
 import numpy as np
@@ -26,6 +26,7 @@ from glyphaneme.core.cutout.ways import (
 )
 from glyphaneme.core.errors import NoSubjectError
 from glyphaneme.core.mask.matte import CutWay
+from glyphaneme.core.place import Rect
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Hashable, Mapping
@@ -55,15 +56,6 @@ class Look(StrEnum):
     PLAIN = "plain"
     LARGE = "large"
     LIGHT = "light"
-
-
-class Box(NamedTuple):
-    """A part of a picture, in whole pixels: from its left and top on."""
-
-    left: int
-    top: int
-    width: int
-    height: int
 
 
 class Evidence:
@@ -253,7 +245,7 @@ WAYS: Mapping[CutWay, Callable[[Evidence], MatteF32]] = {
 """The table of ways: a new one is a function of its own, a name and a line here."""
 
 
-def box_of(hints: Hints, width: int, height: int) -> Box:
+def box_of(hints: Hints, width: int, height: int) -> Rect[int]:
     """Return in which box of a picture it is looked.
 
     Parameters
@@ -265,10 +257,10 @@ def box_of(hints: Hints, width: int, height: int) -> Box:
 
     Returns
     -------
-    Box
+    Rect
         The whole picture where there is no ring, or one that lies outside.
     """
-    whole = Box(0, 0, width, height)
+    whole = Rect(0, 0, width, height)
     if hints.around is None:
         return whole
     ring = np.array(hints.around)
@@ -278,7 +270,7 @@ def box_of(hints: Hints, width: int, height: int) -> Box:
     right, bottom = np.clip(np.ceil(high + margin), 0, (width, height)).astype(int)
     if right <= left or bottom <= top:
         return whole
-    return Box(int(left), int(top), int(right - left), int(bottom - top))
+    return Rect(int(left), int(top), int(right), int(bottom))
 
 
 def rough_matte(evidence: Evidence, pixels: PixelsU8, marks: Marks) -> MatteU8:

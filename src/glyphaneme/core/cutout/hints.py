@@ -18,6 +18,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.cutout.spreading import Graph
     from glyphaneme.core.cutout.values import Mark, MatteF32
     from glyphaneme.core.mask.matte import Hints
+    from glyphaneme.core.place import Rect
 
 HELD = 50.0
 SEEN_BEYOND = 1e-5
@@ -97,15 +98,15 @@ class Marks(NamedTuple):
         return keep & ~outside, drop | outside
 
 
-def marks_of(hints: Hints, box: Sequence[int], share: float) -> Marks:
+def marks_of(hints: Hints, box: Rect[int], share: float) -> Marks:
     """Return what was said, as positions in a box.
 
     Parameters
     ----------
     hints : Hints
         In the picture's own pixels.
-    box : sequence of int
-        Left, top, width and height in a smaller copy of it.
+    box : Rect
+        Of a smaller copy of it.
     share : float
         How many of the copy's pixels lie on one of the picture, along a side.
 
@@ -114,15 +115,14 @@ def marks_of(hints: Hints, box: Sequence[int], share: float) -> Marks:
     Marks
         Nothing for a ring that would leave nothing over.
     """
-    left, top, width, height = box
-    origin, size = np.array([left, top]), np.array([width, height])
+    origin, size = np.array(box[:2]), np.array([box.width, box.height])
 
     def _placed(points: Sequence[tuple[float, float]]) -> np.ndarray:
         at = np.array(points, np.float64) * share
         return np.asarray((at - origin) / size)
 
     strokes = [
-        (one.keeps, (one.size * share / width, _placed(one.points)))
+        (one.keeps, (one.size * share / box.width, _placed(one.points)))
         for one in hints.strokes
     ]
     ring = None if hints.around is None else _placed(hints.around)

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import TYPE_CHECKING, NamedTuple
+from typing import TYPE_CHECKING
 
 from glyphaneme.core.document.grouping import lowered_through, on_canvas, outline_of
 from glyphaneme.core.document.model import GroupLayer, PlacedLayer
 from glyphaneme.core.errors import NoSuchWorkError
-from glyphaneme.core.place import Placement, kept_position
+from glyphaneme.core.place import Placement, Rect, kept_position
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
@@ -41,49 +41,7 @@ SHARES = {
 }
 
 
-class Bounds(NamedTuple):
-    """What something reaches over, across and down, on the canvas."""
-
-    left: float
-    top: float
-    right: float
-    bottom: float
-
-    def at(self, axis: int, share: float) -> float:
-        """Return a position between two opposite sides.
-
-        Parameters
-        ----------
-        axis : 0 or 1
-            Across, or down.
-        share : float, 0..1
-            0 for the left or upper side.
-
-        Returns
-        -------
-        float
-            On the canvas.
-        """
-        low, high = self[axis], self[axis + 2]
-        return low + share * (high - low)
-
-    def size(self, axis: int) -> float:
-        """Return how far it reaches along an axis.
-
-        Parameters
-        ----------
-        axis : 0 or 1
-            Across, or down.
-
-        Returns
-        -------
-        float
-            In pixels.
-        """
-        return self[axis + 2] - self[axis]
-
-
-def bounds_of(composite: Composite, layer_id: str) -> Bounds:
+def bounds_of(composite: Composite, layer_id: str) -> Rect[float]:
     """Return what a layer reaches over on the canvas.
 
     Parameters
@@ -95,7 +53,7 @@ def bounds_of(composite: Composite, layer_id: str) -> Bounds:
 
     Returns
     -------
-    Bounds
+    Rect
         Of its frame, as it is turned and warped.
 
     Raises
@@ -108,19 +66,19 @@ def bounds_of(composite: Composite, layer_id: str) -> Bounds:
         raise NoSuchWorkError(lifted.kind, "lies everywhere and has no place")
     points = outline_of(lifted, composite.canvas)
     (left, top), (right, bottom) = points.min(axis=0), points.max(axis=0)
-    return Bounds(float(left), float(top), float(right), float(bottom))
+    return Rect(float(left), float(top), float(right), float(bottom))
 
 
-def aligned(bounds: Sequence[Bounds], side: Side, to: Bounds) -> list[Move]:
+def aligned(bounds: Sequence[Rect[float]], side: Side, to: Rect[float]) -> list[Move]:
     """Return by how much to move layers so that one side of each lies on one line.
 
     Parameters
     ----------
-    bounds : sequence of Bounds
+    bounds : sequence of Rect
         Of the layers.
     side : Side
         Which side, or their middles.
-    to : Bounds
+    to : Rect
         On whose side the line lies.
 
     Returns
@@ -130,7 +88,7 @@ def aligned(bounds: Sequence[Bounds], side: Side, to: Bounds) -> list[Move]:
 
     Examples
     --------
-    >>> aligned([Bounds(10, 0, 30, 5)], Side.RIGHT, Bounds(0, 0, 100, 50))
+    >>> aligned([Rect(10, 0, 30, 5)], Side.RIGHT, Rect(0, 0, 100, 50))
     [(70.0, 0.0)]
     """
     axis = 0 if side in ACROSS else 1
@@ -139,16 +97,18 @@ def aligned(bounds: Sequence[Bounds], side: Side, to: Bounds) -> list[Move]:
     return [_along(axis, line - one.at(axis, share)) for one in bounds]
 
 
-def spaced(bounds: Sequence[Bounds], axis: int, within: Bounds | None) -> list[Move]:
+def spaced(
+    bounds: Sequence[Rect[float]], axis: int, within: Rect[float] | None
+) -> list[Move]:
     """Return by how much to move layers so that all gaps between them are equal.
 
     Parameters
     ----------
-    bounds : sequence of Bounds
+    bounds : sequence of Rect
         Of the layers.
     axis : 0 or 1
         Across, or down.
-    within : Bounds or None
+    within : Rect or None
         What they share out, with gaps at its ends too; the outermost ones stay where
         that is not said.
 
@@ -160,7 +120,7 @@ def spaced(bounds: Sequence[Bounds], axis: int, within: Bounds | None) -> list[M
 
     Examples
     --------
-    >>> row = [Bounds(0, 0, 10, 9), Bounds(15, 0, 25, 9), Bounds(50, 0, 60, 9)]
+    >>> row = [Rect(0, 0, 10, 9), Rect(15, 0, 25, 9), Rect(50, 0, 60, 9)]
     >>> spaced(row, 0, None)
     [(0.0, 0.0), (10.0, 0.0), (0.0, 0.0)]
     """

@@ -7,7 +7,6 @@ from typing import TYPE_CHECKING, Annotated, Literal, Self
 from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.core.document.arranging import (
-    Bounds,
     Side,
     aligned,
     bounds_of,
@@ -19,7 +18,7 @@ from glyphaneme.core.document.model import MAX_LAYERS, LayerId
 from glyphaneme.core.edits.base import EditBase
 from glyphaneme.core.edits.placing import require_placeable
 from glyphaneme.core.errors import TooFewLayersError
-from glyphaneme.core.place import Placement
+from glyphaneme.core.place import Placement, Rect
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
@@ -75,14 +74,14 @@ class _Arranging(EditBase):
         """Place each, unless one is locked."""
         return _placed(composite, self._places(composite))
 
-    def moves(self, bounds: Sequence[Bounds], canvas: Bounds) -> list[Move]:
+    def moves(self, bounds: Sequence[Rect[float]], canvas: Rect[float]) -> list[Move]:
         """Return by how much each is moved.
 
         Parameters
         ----------
-        bounds : sequence of Bounds
+        bounds : sequence of Rect
             Of the layers.
-        canvas : Bounds
+        canvas : Rect
             Of the canvas.
 
         Returns
@@ -103,7 +102,7 @@ class _Arranging(EditBase):
         ids = tuple(dict.fromkeys(self.layer_ids))
         bounds = [bounds_of(composite, one) for one in ids]
         size = composite.canvas
-        moves = self.moves(bounds, Bounds(0, 0, size.width, size.height))
+        moves = self.moves(bounds, Rect(0, 0, size.width, size.height))
         return tuple(
             PlacedOne(layer_id=one, placement=moved_on_canvas(composite, one, move))
             for one, move in zip(ids, moves, strict=True)
@@ -121,7 +120,7 @@ class AlignLayers(_Arranging):
     side: Side
     to: Literal["canvas", "all", "first"] = "all"
 
-    def moves(self, bounds: Sequence[Bounds], canvas: Bounds) -> list[Move]:
+    def moves(self, bounds: Sequence[Rect[float]], canvas: Rect[float]) -> list[Move]:
         """Bring each to the line."""
         if self.to == "canvas":
             whose = canvas
@@ -129,7 +128,7 @@ class AlignLayers(_Arranging):
             whose = bounds[0]
         else:
             left, top, right, bottom = zip(*bounds, strict=True)
-            whose = Bounds(min(left), min(top), max(right), max(bottom))
+            whose = Rect(min(left), min(top), max(right), max(bottom))
         return aligned(bounds, self.side, whose)
 
     def label(self, composite: Composite) -> str:
@@ -147,7 +146,7 @@ class SpaceLayers(_Arranging):
     axis: Literal["across", "down"] = "across"
     over: Literal["all", "canvas"] = "all"
 
-    def moves(self, bounds: Sequence[Bounds], canvas: Bounds) -> list[Move]:
+    def moves(self, bounds: Sequence[Rect[float]], canvas: Rect[float]) -> list[Move]:
         """Share the room out.
 
         Raises

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from glyphaneme.core.effect.base import Asked, EffectBase, Extent, Source, Veil
+from glyphaneme.core.effect.base import Asked, EffectBase, Source, Veil
 from glyphaneme.core.effect.cast import CastShadow
 from glyphaneme.core.effect.kinds import MAX_EFFECTS, Effect, Effects
 from glyphaneme.core.effect.outline import Outline
@@ -15,7 +15,6 @@ __all__ = [
     "Effect",
     "EffectBase",
     "Effects",
-    "Extent",
     "Outline",
     "SoftShadow",
     "Source",

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from typing import TYPE_CHECKING, Annotated, ClassVar, NamedTuple, Self
 
 import cv2
@@ -14,6 +13,8 @@ from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
+
+    from glyphaneme.core.place import Rect
 
     Shape = NDArray[np.float32]
     Values = NDArray[np.uint8]
@@ -28,89 +29,6 @@ Length = Annotated[float, Field(ge=0, le=LONGEST, allow_inf_nan=False)]
 Angle = Annotated[float, Field(ge=-180, le=180, allow_inf_nan=False)]
 
 
-class Extent(NamedTuple):
-    """A rectangle by its sides, in pixels; the latter two exclusive."""
-
-    left: float
-    top: float
-    right: float
-    bottom: float
-
-    @property
-    def is_empty(self) -> bool:
-        """Whether nothing lies in it."""
-        return self.left >= self.right or self.top >= self.bottom
-
-    def widened(self, across: float, down: float) -> Extent:
-        """Return it with some more on every side.
-
-        Parameters
-        ----------
-        across, down : float, pixels
-            How much.
-
-        Returns
-        -------
-        Extent
-            The larger one.
-
-        Examples
-        --------
-        >>> Extent(0, 0, 4, 4).widened(1, 0)
-        Extent(left=-1, top=0, right=5, bottom=4)
-        """
-        return Extent(
-            self.left - across, self.top - down, self.right + across, self.bottom + down
-        )
-
-    def within(self, other: Extent) -> Extent:
-        """Return what lies in another one too.
-
-        Parameters
-        ----------
-        other : Extent
-            In the same pixels.
-
-        Returns
-        -------
-        Extent
-            Empty where they do not meet.
-
-        Examples
-        --------
-        >>> Extent(0, 0, 4, 4).within(Extent(2, -1, 9, 3))
-        Extent(left=2, top=0, right=4, bottom=3)
-        """
-        return Extent(
-            max(self.left, other.left),
-            max(self.top, other.top),
-            min(self.right, other.right),
-            min(self.bottom, other.bottom),
-        )
-
-    def snapped(self, step: int) -> Extent:
-        """Return the smallest one round it whose sides lie on every so many pixels.
-
-        Parameters
-        ----------
-        step : int, pixels
-            At least 1.
-
-        Returns
-        -------
-        Extent
-            Of whole numbers.
-
-        Examples
-        --------
-        >>> Extent(-1, 0.5, 4, 9).snapped(4)
-        Extent(left=-4, top=0, right=4, bottom=12)
-        """
-        low = (math.floor(one / step) * step for one in self[:2])
-        high = (math.ceil(one / step) * step for one in self[2:])
-        return Extent(*low, *high)
-
-
 class Asked(NamedTuple):
     """Where an effect is wanted, and of what; all in the same pixels.
 
@@ -118,15 +36,15 @@ class Asked(NamedTuple):
     known; `scale` is how many pixels lie on one of what the layer lies in.
     """
 
-    target: Extent
-    shape: Extent
+    target: Rect[float]
+    shape: Rect[float]
     scale: float
 
 
 class Source(NamedTuple):
     """What of a layer's shape an effect reads: in squares of `factor` pixels a side."""
 
-    extent: Extent
+    extent: Rect[float]
     factor: int = 1
 
     @property
@@ -197,19 +115,19 @@ class EffectBase(BaseModel):
         longer = {name: min(getattr(self, name) * by, LONGEST) for name in self.lengths}
         return with_fields(self, **longer) if longer else self
 
-    def extent(self, shape: Extent, scale: float) -> Extent:
+    def extent(self, shape: Rect[float], scale: float) -> Rect[float]:
         """Return where it may show anything.
 
         Parameters
         ----------
-        shape : Extent
+        shape : Rect
             Where the layer shows.
         scale : float
             As in `Asked`.
 
         Returns
         -------
-        Extent
+        Rect
             In the same pixels.
 
         Raises

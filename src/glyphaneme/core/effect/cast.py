@@ -13,13 +13,13 @@ from glyphaneme.core.effect.base import (
     TAIL,
     Angle,
     EffectBase,
-    Extent,
     Part,
     Source,
     Veil,
     as_values,
     factor_for,
 )
+from glyphaneme.core.place import Rect
 from glyphaneme.core.tone.areas import blurred, shrunk, sigma_left
 
 if TYPE_CHECKING:
@@ -89,21 +89,21 @@ class CastShadow(EffectBase):
             return f"a shadow to the {across}"
         return f"a shadow to the {'lower' if turned < 90 else 'upper'} {across}"
 
-    def extent(self, shape: Extent, scale: float) -> Extent:
+    def extent(self, shape: Rect[float], scale: float) -> Rect[float]:
         """Let the shape fall, and add softness and contact."""
         del scale
         ground, tall = self._ground(shape), self._tall(shape)
         lean, fall = self._falling()
         far = TAIL * self.softness * tall + 2
         ends = (ground, ground + fall * tall)
-        fallen = Extent(
+        fallen = Rect(
             shape.left + min(lean * tall, 0),
             min(ends),
             shape.right + max(lean * tall, 0),
             max(ends),
         ).widened(far, far)
         near = TAIL * self._foot(shape)
-        return Extent(
+        return Rect(
             min(fallen.left, shape.left - near),
             min(fallen.top, ground - near * FOOT),
             max(fallen.right, shape.right + near),
@@ -120,7 +120,7 @@ class CastShadow(EffectBase):
         factor = 1 if touches else factor_for(self.softness * low, 2.0, 16)
         far = TAIL * sigma + 2 * factor + 2
         leans = (lean * low, lean * high)
-        rows = Extent(
+        rows = Rect(
             asked.target.left - max(leans) - far,
             ground - high - 2 * factor,
             asked.target.right - min(leans) + far,
@@ -128,7 +128,7 @@ class CastShadow(EffectBase):
         )
         if touches:
             reach = TAIL * foot
-            rows = Extent(
+            rows = Rect(
                 min(rows.left, asked.target.left - reach),
                 min(rows.top, ground - foot - 2),
                 max(rows.right, asked.target.right + reach),
@@ -140,10 +140,7 @@ class CastShadow(EffectBase):
         """Return what falls, and where it stands."""
         factor = source.factor
         target = asked.target.snapped(factor)
-        columns, rows = (
-            int((target.right - target.left) / factor),
-            int((target.bottom - target.top) / factor),
-        )
+        columns, rows = target.width // factor, target.height // factor
         down = target.top + (np.arange(rows, dtype=np.float64) + 0.5) * factor
         veil = _Falling(self, alpha, source, asked).rows(target, down, columns)
         if self._touches_foot(asked):
@@ -151,7 +148,12 @@ class CastShadow(EffectBase):
         return Veil(as_values(veil), target.left, target.top, factor)
 
     def _stand(
-        self, veil: Shape, alpha: Shape, source: Source, asked: Asked, target: Extent
+        self,
+        veil: Shape,
+        alpha: Shape,
+        source: Source,
+        asked: Asked,
+        target: Rect[float],
     ) -> None:
         """Lay the contact over what falls: the shape's foot, spread and darkest there.
 
@@ -206,14 +208,14 @@ class CastShadow(EffectBase):
         steep = max(abs(fall), FLATTEST)
         return lean, math.copysign(steep, fall)
 
-    def _ground(self, shape: Extent) -> float:
-        return shape.bottom - self.lift * (shape.bottom - shape.top)
+    def _ground(self, shape: Rect[float]) -> float:
+        return shape.bottom - self.lift * shape.height
 
-    def _tall(self, shape: Extent) -> float:
+    def _tall(self, shape: Rect[float]) -> float:
         return max(self._ground(shape) - shape.top, 1.0)
 
-    def _foot(self, shape: Extent) -> float:
-        return self.foot * (shape.right - shape.left)
+    def _foot(self, shape: Rect[float]) -> float:
+        return self.foot * shape.width
 
 
 class _Falling:
@@ -230,7 +232,9 @@ class _Falling:
         self._soft = shadow.softness
         self._fading = shadow.fading
 
-    def rows(self, target: Extent, down: NDArray[np.float64], columns: int) -> Shape:
+    def rows(
+        self, target: Rect[float], down: NDArray[np.float64], columns: int
+    ) -> Shape:
         """Return the target's rows, whose middles lie at `down`."""
         factor = self._source.factor
         height = (down - self._ground) / self._fall
@@ -253,7 +257,7 @@ class _Falling:
         return out
 
     def _level(
-        self, target: Extent, first: int, last: int, columns: int, sigma: float
+        self, target: Rect[float], first: int, last: int, columns: int, sigma: float
     ) -> Shape:
         """Return some rows, all blurred alike, by so many squares."""
         factor = self._source.factor

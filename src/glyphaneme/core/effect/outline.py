@@ -11,7 +11,6 @@ from glyphaneme.core.color import Color, color_name
 from glyphaneme.core.effect.base import (
     TAIL,
     EffectBase,
-    Extent,
     Length,
     Part,
     Source,
@@ -22,6 +21,7 @@ from glyphaneme.core.tone.areas import blurred
 
 if TYPE_CHECKING:
     from glyphaneme.core.effect.base import Asked, Shape
+    from glyphaneme.core.place import Rect
 
 THERE = 0.25
 """What shows less than this has no outline of its own."""
@@ -52,7 +52,7 @@ class Outline(EffectBase):
         name = color_name(self.color)
         return f"{'an' if name[0] in 'aeiou' else 'a'} {name} outline"
 
-    def extent(self, shape: Extent, scale: float) -> Extent:
+    def extent(self, shape: Rect[float], scale: float) -> Rect[float]:
         """Add as far as it reaches to the shape."""
         far = self._far(scale)
         return shape.widened(far, far)

@@ -9,13 +9,13 @@ from glyphaneme.core.effect.base import (
     TAIL,
     Angle,
     EffectBase,
-    Extent,
     Length,
     Source,
     Veil,
     as_values,
     factor_for,
 )
+from glyphaneme.core.place import Rect
 from glyphaneme.core.tone.areas import blurred
 
 if TYPE_CHECKING:
@@ -45,11 +45,11 @@ class SoftShadow(EffectBase):
         """That there is one."""
         return "a soft shadow"
 
-    def extent(self, shape: Extent, scale: float) -> Extent:
+    def extent(self, shape: Rect[float], scale: float) -> Rect[float]:
         """Move the shape, and add three standard deviations."""
         across, down = self._moved(scale)
         left, top, right, bottom = shape
-        moved = Extent(left + across, top + down, right + across, bottom + down)
+        moved = Rect(left + across, top + down, right + across, bottom + down)
         far = TAIL * self.softness * scale + 1
         return moved.widened(far, far)
 
@@ -57,7 +57,7 @@ class SoftShadow(EffectBase):
         """Read what lies round where it came from."""
         across, down = self._moved(asked.scale)
         left, top, right, bottom = asked.target
-        back = Extent(left - across, top - down, right - across, bottom - down)
+        back = Rect(left - across, top - down, right - across, bottom - down)
         sigma = self.softness * asked.scale
         factor = factor_for(sigma)
         far = TAIL * sigma + 2 * factor

@@ -11,7 +11,7 @@ import numpy as np
 from glyphaneme.core._kernels.masking import TILE, TILE_STRIDE
 from glyphaneme.core.mask.planes import TILE_BYTES, Plane, address_of
 from glyphaneme.core.mask.tiles import Tiles
-from glyphaneme.core.mend import Area
+from glyphaneme.core.place import Rect
 
 if TYPE_CHECKING:
     from collections.abc import Collection, Mapping
@@ -90,11 +90,11 @@ class Level:
         return pixels + finding
 
     @property
-    def reach(self) -> Area:
+    def reach(self) -> Rect[int]:
         """Where its planes lie, in pixels of that size."""
         _, rows, columns = self.places.shape
         ends = self.left + columns, self.top + rows
-        return Area(*(TILE * each for each in (self.left, self.top, *ends)))
+        return Rect(*(TILE * each for each in (self.left, self.top, *ends)))
 
     def tile_at(self, at: At) -> tuple[Tile, Extremes]:
         """Return a tile, with least and greatest value of both its channels.
@@ -124,7 +124,7 @@ class Level:
             for at, tile in self.tiles.items()
         }
 
-    def differs_from(self, other: Level) -> Area | None:
+    def differs_from(self, other: Level) -> Rect[int] | None:
         """Return where it differs from another level of the same reach.
 
         Parameters
@@ -134,7 +134,7 @@ class Level:
 
         Returns
         -------
-        Area or None
+        Rect or None
             In pixels of their planes; None where both are alike.
 
         Examples
@@ -152,7 +152,7 @@ class Level:
         if right < left:
             return None
         # Between the middles of two texels it is both: each reaches one further.
-        return Area(left - 1, top - 1, right + 2, bottom + 2)
+        return Rect(left - 1, top - 1, right + 2, bottom + 2)
 
     def drafted(self, wanted: Collection[At]) -> Draft:
         """Return what some of its tiles are written in; it stays unchanged itself.

@@ -5,13 +5,12 @@ from __future__ import annotations
 from glyphaneme.core.mend.filling import filled, smoothed_over
 from glyphaneme.core.mend.patches import VERSION as PATCH_VERSION
 from glyphaneme.core.mend.patches import Patch, lay_patch, patch_for, patch_names
-from glyphaneme.core.mend.values import AROUND, MAX_MENDS, Area, Mend, MendId
+from glyphaneme.core.mend.values import AROUND, MAX_MENDS, Mend, MendId
 
 __all__ = [
     "AROUND",
     "MAX_MENDS",
     "PATCH_VERSION",
-    "Area",
     "Mend",
     "MendId",
     "Patch",

@@ -9,8 +9,8 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy as np
 
 from glyphaneme.core.mend.filling import filled, smoothed_over
-from glyphaneme.core.mend.values import AROUND, Area
-from glyphaneme.core.place import halved
+from glyphaneme.core.mend.values import AROUND
+from glyphaneme.core.place import Rect, halved
 
 if TYPE_CHECKING:
     from collections.abc import Sequence
@@ -67,7 +67,7 @@ def patch_names(
         The same only where the pixels are.
     """
     names: list[str] = []
-    areas: list[Area] = []
+    areas: list[Rect[int]] = []
     for mend in mends:
         around = mend.area(width, height, AROUND)
         seen = [
@@ -99,18 +99,18 @@ def patch_for(pixels: PixelsU8, mend: Mend, *, roughly: bool = False) -> Patch:
         stays as it is.
     """
     height, width = pixels.shape[:2]
+    whole = Rect(0, 0, width, height)
     found = [NOTHING]
     for square in mend.squares(width, height):
-        around = _within(square, AROUND, width, height)
+        around = square.widened(AROUND, AROUND).within(whole)
         hole = mend.hole(around)
         inner = np.zeros_like(hole)
         top, left = square.top - around.top, square.left - around.left
-        rows, columns = square.bottom - square.top, square.right - square.left
-        window = (slice(top, top + rows), slice(left, left + columns))
+        window = Rect(left, top, left + square.width, top + square.height).window
         inner[window] = hole[window]
         if not inner.any():
             continue
-        part = pixels[around.top : around.bottom, around.left : around.right]
+        part = pixels[around.window]
         image = part[..., :3].astype(np.float32)
         alpha = part[..., 3]
         # What is clear has no colour that anything could be filled with.
@@ -123,17 +123,8 @@ def patch_for(pixels: PixelsU8, mend: Mend, *, roughly: bool = False) -> Patch:
     return Patch(*(np.concatenate(each) for each in zip(*found, strict=True)))
 
 
-def _within(square: Area, margin: int, width: int, height: int) -> Area:
-    return Area(
-        max(square.left - margin, 0),
-        max(square.top - margin, 0),
-        min(square.right + margin, width),
-        min(square.bottom + margin, height),
-    )
-
-
 def _lay_into(
-    image: NDArray[np.float32], hole: NDArray[np.bool_], patch: Patch, area: Area
+    image: NDArray[np.float32], hole: NDArray[np.bool_], patch: Patch, area: Rect[int]
 ) -> None:
     """Let what was filled before count as known."""
     rows, columns = patch.rows - area.top, patch.columns - area.left
@@ -152,7 +143,7 @@ def _patch_of(
     image: NDArray[np.float32],
     alpha: NDArray[np.uint8],
     wanted: NDArray[np.bool_],
-    area: Area,
+    area: Rect[int],
 ) -> Patch:
     rows, columns = np.nonzero(wanted)
     colors = np.clip(image[rows, columns] + 0.5, 0, 255).astype(np.uint8)

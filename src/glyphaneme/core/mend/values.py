@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
-from typing import TYPE_CHECKING, Annotated, NamedTuple
+from typing import TYPE_CHECKING, Annotated
 
 import cv2
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from glyphaneme.core.errors import MendLimitError
+from glyphaneme.core.place import Rect
 from glyphaneme.core.place.transform import pixel_size
 from glyphaneme.core.values import with_fields
 
@@ -38,37 +39,6 @@ SQUARE = 512
 MendId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
 Position = Annotated[float, Field(ge=-FARTHEST, le=FARTHEST, allow_inf_nan=False)]
 Size = Annotated[float, Field(ge=LEAST_SIZE, le=GREATEST_SIZE, allow_inf_nan=False)]
-
-
-class Area(NamedTuple):
-    """Whole pixels, the latter two exclusive."""
-
-    left: int
-    top: int
-    right: int
-    bottom: int
-
-    def meets(self, other: Area) -> bool:
-        """Tell whether some pixels lie in both.
-
-        Parameters
-        ----------
-        other : Area
-            Of the same picture.
-
-        Returns
-        -------
-        bool
-            False where one of them is empty.
-
-        Examples
-        --------
-        >>> Area(0, 0, 4, 4).meets(Area(3, 3, 9, 9))
-        True
-        """
-        return max(self.left, other.left) < min(self.right, other.right) and max(
-            self.top, other.top
-        ) < min(self.bottom, other.bottom)
 
 
 class Mend(BaseModel):
@@ -110,7 +80,7 @@ class Mend(BaseModel):
         kind = "a speck" if self.length < SPECK * self.size else "a scratch"
         return f"{kind}, {self.size:.3g} px"
 
-    def area(self, width: int, height: int, margin: int = 0) -> Area:
+    def area(self, width: int, height: int, margin: int = 0) -> Rect[int]:
         """Return where in a picture it lies.
 
         Parameters
@@ -122,18 +92,17 @@ class Mend(BaseModel):
 
         Returns
         -------
-        Area
+        Rect
             Empty where it lies beside the picture.
 
         Examples
         --------
         >>> Mend(id="m", points=((5, 5),), size=4).area(100, 6)
-        Area(left=2, top=2, right=8, bottom=6)
+        Rect(left=2, top=2, right=8, bottom=6)
         """
-        left, top, right, bottom = self.box(margin)
-        return Area(max(left, 0), max(top, 0), min(right, width), min(bottom, height))
+        return self.box(margin).within(Rect(0, 0, width, height))
 
-    def box(self, margin: int = 0) -> Area:
+    def box(self, margin: int = 0) -> Rect[int]:
         """Return where it lies, however large what it lies in is.
 
         Parameters
@@ -143,19 +112,19 @@ class Mend(BaseModel):
 
         Returns
         -------
-        Area
+        Rect
             Perhaps below 0.
 
         Examples
         --------
         >>> Mend(id="m", points=((1, 5),), size=4).box()
-        Area(left=-2, top=2, right=4, bottom=8)
+        Rect(left=-2, top=2, right=4, bottom=8)
         """
         points = np.array(self.points)
         reach = self.size / 2 + margin
         left, top = np.floor(points.min(axis=0) - reach).astype(int).tolist()
         right, bottom = np.ceil(points.max(axis=0) + reach).astype(int).tolist()
-        return Area(left - 1, top - 1, right + 1, bottom + 1)
+        return Rect(left - 1, top - 1, right + 1, bottom + 1)
 
     def carried(self, move: MatrixF64) -> Mend:
         """Return it as all that it lies in is moved, scaled and turned.
@@ -188,16 +157,16 @@ class Mend(BaseModel):
         return with_fields(self, points=places, size=size)
 
     @property
-    def surroundings(self) -> Area:
+    def surroundings(self) -> Rect[int]:
         """Where all lies that it is filled from, perhaps below 0."""
         return self.box(AROUND)
 
-    def hole(self, area: Area) -> NDArray[np.bool_]:
+    def hole(self, area: Rect[int]) -> NDArray[np.bool_]:
         """Return what of a part of the picture it covers.
 
         Parameters
         ----------
-        area : Area
+        area : Rect
             The part.
 
         Returns
@@ -205,7 +174,7 @@ class Mend(BaseModel):
         (H, W) bool
             As large as that.
         """
-        free = np.ones((area.bottom - area.top, area.right - area.left), np.uint8)
+        free = np.ones((area.height, area.width), np.uint8)
         # From corners, where positions count from, to the middles of pixels.
         points = np.array([*self.points, self.points[-1]])
         points -= (area.left + 0.5, area.top + 0.5)
@@ -220,7 +189,7 @@ class Mend(BaseModel):
         covered &= not free.all()
         return covered[reach:-reach, reach:-reach]
 
-    def squares(self, width: int, height: int) -> tuple[Area, ...]:
+    def squares(self, width: int, height: int) -> tuple[Rect[int], ...]:
         """Return the squares of a picture that it may touch.
 
         Parameters
@@ -230,7 +199,7 @@ class Mend(BaseModel):
 
         Returns
         -------
-        tuple of Area
+        tuple of Rect
             In the order of its way, each once and within the picture.
         """
         found: dict[tuple[int, int], None] = {}
@@ -245,16 +214,12 @@ class Mend(BaseModel):
                 )
                 for row in range(top, bottom + 1):
                     found |= dict.fromkeys((row, at) for at in range(left, right + 1))
-        return tuple(
-            Area(
-                column * SQUARE,
-                row * SQUARE,
-                min((column + 1) * SQUARE, width),
-                min((row + 1) * SQUARE, height),
-            )
-            for row, column in found
-            if 0 <= row * SQUARE < height and 0 <= column * SQUARE < width
+        whole = Rect(0, 0, width, height)
+        squares = (
+            Rect(left, top, left + SQUARE, top + SQUARE).within(whole)
+            for top, left in ((row * SQUARE, column * SQUARE) for row, column in found)
         )
+        return tuple(square for square in squares if not square.is_empty)
 
 
 def _cut(points: PointsF64, longest: float) -> PointsF64:

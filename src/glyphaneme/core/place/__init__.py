@@ -19,6 +19,7 @@ from glyphaneme.core.place.nesting import (
 )
 from glyphaneme.core.place.placement import Placement, fit_placement
 from glyphaneme.core.place.pyramid import Pyramid, build_pyramid, halved
+from glyphaneme.core.place.rect import Rect
 
 __all__ = [
     "Bend",
@@ -26,6 +27,7 @@ __all__ = [
     "Crop",
     "Placement",
     "Pyramid",
+    "Rect",
     "build_pyramid",
     "canvas_to_source",
     "corners_on_canvas",

@@ -48,9 +48,9 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document.model import Composite
+    from glyphaneme.core.place import Rect
     from glyphaneme.core.render.assets import Assets
     from glyphaneme.core.render.rows import Table
-    from glyphaneme.core.render.warped import Reach
 
 LARGEST_KEPT = 2560 * 1600
 """Pixels up to which exact frames are kept: they are blended of four times as many."""
@@ -247,14 +247,14 @@ class FrameCache:
 
 
 def _renewed(
-    frame: PixelsU8, stale: Reach, more: Finer, composed: Callable[..., PixelsU8]
+    frame: PixelsU8, stale: Rect[int], more: Finer, composed: Callable[..., PixelsU8]
 ) -> PixelsU8:
     """Return a frame with what is stale of the pixels it is made of composed anew."""
     out = frame.copy()
     if more.step == 1:
         return composed(into=Into(out, stale))
     shown = more.shown_in(stale)
-    if not shown.pixels:
+    if shown.is_empty:
         return out
     part, place = more.of_part(shown)
     # What is not written of it takes no memory.
@@ -262,7 +262,7 @@ def _renewed(
     left, top, right, bottom = place
     blended = composed(into=Into(whole, place))[top:bottom, left:right]
     made = part.averaged(np.ascontiguousarray(blended))
-    out[shown.top : shown.bottom, shown.left : shown.right] = made
+    out[shown.window] = made
     return out
 
 
@@ -308,9 +308,9 @@ def _repainted(
     return again
 
 
-def _is_little(stale: Reach, view: View) -> bool:
+def _is_little(stale: Rect[int], view: View) -> bool:
     """Tell whether so little is composed that nothing need be kept for it."""
-    return view.width * view.height > LITTLE + LEAST_SHARE * stale.pixels
+    return view.width * view.height > LITTLE + LEAST_SHARE * stale.area
 
 
 def _next_scene(

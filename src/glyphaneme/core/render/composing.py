@@ -15,8 +15,8 @@ from glyphaneme.core._kernels.composing import (
 from glyphaneme.core._kernels.layout import CHUNK
 from glyphaneme.core.bands import run_bands
 from glyphaneme.core.errors import ViewSizeError
+from glyphaneme.core.place import Rect
 from glyphaneme.core.render.rows import Table, rgba
-from glyphaneme.core.render.warped import Reach
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -38,7 +38,7 @@ class Into(NamedTuple):
     """Pixels as large as a view, and the part of them that is composed."""
 
     pixels: PixelsU8
-    part: Reach
+    part: Rect[int]
     """Perhaps without a pixel."""
 
 
@@ -110,9 +110,9 @@ def compose(
     ground = SOLID if base.opaque else background
     if into is None:
         pixels = np.empty((view.height, view.width, 4), np.uint8)
-        into = Into(pixels, Reach(0, 0, view.width, view.height))
+        into = Into(pixels, Rect(0, 0, view.width, view.height))
     out, (left, top, right, bottom) = into
-    if not into.part.pixels:
+    if into.part.is_empty:
         return out
     target = out.view(np.uint32)[..., 0]
     run_bands(

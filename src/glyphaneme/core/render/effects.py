@@ -13,9 +13,10 @@ import numpy as np
 from glyphaneme.core._kernels import masking
 from glyphaneme.core.document.grouping import lifted, outline_of
 from glyphaneme.core.document.model import GroupLayer, PlacedLayer
-from glyphaneme.core.effect import Asked, EffectBase, Extent
+from glyphaneme.core.effect import Asked, EffectBase
 from glyphaneme.core.mask.planes import plane_of
 from glyphaneme.core.mask.steps import Step
+from glyphaneme.core.place import Rect
 from glyphaneme.core.place.transform import pixel_size
 from glyphaneme.core.render.views import View
 
@@ -108,7 +109,7 @@ def veiled(effect: EffectBase, shown: Shown, alpha_in: AlphaIn) -> Veiled:
     return Veiled(Step(masking.PLANE, to_squares / veil.factor, plane=plane_of(values)))
 
 
-def shown_extent(layer: Layer, canvas: Canvas, alpha_in: AlphaIn) -> Extent | None:
+def shown_extent(layer: Layer, canvas: Canvas, alpha_in: AlphaIn) -> Rect[float] | None:
     """Return where on the canvas a layer shows anything.
 
     Parameters
@@ -122,7 +123,7 @@ def shown_extent(layer: Layer, canvas: Canvas, alpha_in: AlphaIn) -> Extent | No
 
     Returns
     -------
-    Extent or None
+    Rect or None
         In canvas pixels; None where nothing of it shows.
     """
     shown = Shown(layer, View(0, 0, 1, 1, 1.0), np.eye(3), canvas)
@@ -166,18 +167,18 @@ class _Space:
         self.to_view = np.linalg.inv(self.from_view)
         self.seen = _round(corners @ self.from_view[:2].T)
 
-    def view_of(self, extent: Extent, factor: int) -> View:
+    def view_of(self, extent: Rect[float], factor: int) -> View:
         """Return the view of the canvas in which some of it lies, in squares."""
         points = _corners(*extent) @ self.to_view[:2].T
         around = _round(points)
         if not self.is_view:
             around = around.widened(2 * factor, 2 * factor)
-        left, top, right, bottom = around.snapped(factor)
+        squares = around.snapped(factor)
         return View(
-            self.view.x + left / self.view.scale,
-            self.view.y + top / self.view.scale,
-            max(int(right - left) // factor, 1),
-            max(int(bottom - top) // factor, 1),
+            self.view.x + squares.left / self.view.scale,
+            self.view.y + squares.top / self.view.scale,
+            max(squares.width // factor, 1),
+            max(squares.height // factor, 1),
             self.view.scale / factor,
         )
 
@@ -189,19 +190,16 @@ class _Space:
 
 def _alpha_of(
     space: _Space,
-    extent: Extent,
+    extent: Rect[float],
     factor: int,
-    known: Extent,
+    known: Rect[float],
     alpha_in: AlphaIn,
 ) -> Shape | None:
     """Return a layer's shape in squares; None where nothing of it is there."""
     there = known.widened(2, 2).within(extent).snapped(factor).within(extent)
     if there.is_empty:
         return None
-    columns, rows = (
-        int(there.right - there.left) // factor,
-        int(there.bottom - there.top) // factor,
-    )
+    columns, rows = int(there.width) // factor, int(there.height) // factor
     view = space.view_of(there, factor)
     alpha = alpha_in(view).astype(np.float32) * np.float32(1 / 255)
     if not space.is_view:
@@ -232,10 +230,10 @@ def _alpha_of(
 
 def _where(
     effect: EffectBase, shown: Shown, space: _Space, alpha_in: AlphaIn
-) -> Extent | None:
+) -> Rect[float] | None:
     """Return where a layer may show, or, where an effect asks so, where it does."""
     if not isinstance(shown.layer, PlacedLayer):
-        return Extent(*(-math.inf,) * 2, *(math.inf,) * 2)
+        return Rect(*(-math.inf,) * 2, *(math.inf,) * 2)
     points = _outline(shown.layer, shown.canvas)
     reach = _round(_mapped(space.from_pile, points))
     if not effect.stands:
@@ -245,17 +243,16 @@ def _where(
 
 def _surveyed(
     points: PointsF64, shown: Shown, space: _Space, alpha_in: AlphaIn
-) -> Extent | None:
+) -> Rect[float] | None:
     """Look where a layer shows, in a small render of all of it."""
     to_canvas = shown.view.to_canvas @ np.linalg.inv(shown.to_pile)
     around = _round(_mapped(to_canvas, points))
-    width, height = around.right - around.left, around.bottom - around.top
-    scale = SURVEYED / max(width, height, 1e-6)
+    scale = SURVEYED / max(around.width, around.height, 1e-6)
     view = View(
         around.left,
         around.top,
-        max(math.ceil(width * scale), 1),
-        max(math.ceil(height * scale), 1),
+        max(math.ceil(around.width * scale), 1),
+        max(math.ceil(around.height * scale), 1),
         scale,
     )
     alpha = alpha_in(view)
@@ -267,7 +264,7 @@ def _surveyed(
     # A pixel that is half covered is reached half way.
     covered = alpha[down, across].astype(np.float64) / 255 - 0.5
     reach = covered * pixel_size(matrix[:2])
-    return Extent(
+    return Rect(
         float((middles[:, 0] - reach).min()),
         float((middles[:, 1] - reach).min()),
         float((middles[:, 0] + reach).max()),
@@ -294,6 +291,6 @@ def _corners(left: float, top: float, right: float, bottom: float) -> PointsF64:
     )
 
 
-def _round(points: PointsF64) -> Extent:
+def _round(points: PointsF64) -> Rect[float]:
     (left, top), (right, bottom) = points.min(axis=0), points.max(axis=0)
-    return Extent(float(left), float(top), float(right), float(bottom))
+    return Rect(float(left), float(top), float(right), float(bottom))

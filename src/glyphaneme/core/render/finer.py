@@ -8,9 +8,8 @@ from typing import TYPE_CHECKING, Literal, NamedTuple
 import numpy as np
 
 from glyphaneme.core.bands import run_bands
-from glyphaneme.core.place import halved
+from glyphaneme.core.place import Rect, halved
 from glyphaneme.core.render.views import SLIGHT, View
-from glyphaneme.core.render.warped import Reach
 
 if TYPE_CHECKING:
     from glyphaneme.core.arrays import PixelsU8
@@ -72,55 +71,55 @@ class Finer(NamedTuple):
         )
         return out
 
-    def shown_in(self, blended: Reach) -> Reach:
+    def shown_in(self, blended: Rect[int]) -> Rect[int]:
         """Return the pixels of the view in which some that are blended count.
 
         Parameters
         ----------
-        blended : Reach
+        blended : Rect
             Of `view`; perhaps without a pixel.
 
         Returns
         -------
-        Reach
+        Rect
             Of the view that this is for.
         """
         left, top, right, bottom = blended
-        return Reach(
-            max(math.floor((left - self.left) / self.step), 0),
-            max(math.floor((top - self.top) / self.step), 0),
-            min(math.ceil((right - self.left) / self.step), self.width),
-            min(math.ceil((bottom - self.top) / self.step), self.height),
+        shown = Rect(
+            math.floor((left - self.left) / self.step),
+            math.floor((top - self.top) / self.step),
+            math.ceil((right - self.left) / self.step),
+            math.ceil((bottom - self.top) / self.step),
         )
+        return shown.within(Rect(0, 0, self.width, self.height))
 
-    def of_part(self, shown: Reach) -> tuple[Finer, Reach]:
+    def of_part(self, shown: Rect[int]) -> tuple[Finer, Rect[int]]:
         """Return what a part of the view is the mean of.
 
         Parameters
         ----------
-        shown : Reach
+        shown : Rect
             Of the view that this is for.
 
         Returns
         -------
         Finer
             For that part.
-        Reach
+        Rect
             Which part of `view` its own is.
         """
         across = self.left + shown.left * self.step
         down = self.top + shown.top * self.step
         left, top = math.floor(across), math.floor(down)
-        width, height = shown.right - shown.left, shown.bottom - shown.top
         across, down = across - left, down - top
-        part = Reach(
+        part = Rect(
             left,
             top,
-            min(left + _covered(across, width, self.step), self.view.width),
-            min(top + _covered(down, height, self.step), self.view.height),
-        )
+            left + _covered(across, shown.width, self.step),
+            top + _covered(down, shown.height, self.step),
+        ).within(Rect(0, 0, self.view.width, self.view.height))
         view = self.view.part(*part)
-        return Finer(view, across, down, self.step, width, height), part
+        return Finer(view, across, down, self.step, shown.width, shown.height), part
 
 
 def as_it_is(view: View) -> Finer:

@@ -9,8 +9,7 @@ from glyphaneme.core.document.model import (
     MendingLayer,
     ToningLayer,
 )
-from glyphaneme.core.mend import Area
-from glyphaneme.core.place import canvas_to_source
+from glyphaneme.core.place import Rect, canvas_to_source
 from glyphaneme.core.place.warping import warp_of
 from glyphaneme.core.render.warped import reach_in
 from glyphaneme.core.tone import split, spread_of
@@ -72,18 +71,18 @@ def seen_from(layer: PlacedLayer, to_pile: MatrixF64, view: View) -> MatrixF64 |
     if layer.placement.is_warped:
         warp = warp_of(layer.placement, width=layer.width, height=layer.height)
         return None if reach_in(warp, to_pile, view) is None else to_layer
-    box = Area(0, 0, layer.width, layer.height)
+    box = Rect(0, 0, layer.width, layer.height)
     return to_layer if touches(to_layer, box, view) else None
 
 
-def touches(to_box: MatrixF64, box: Area, view: View) -> bool:
+def touches(to_box: MatrixF64, box: Rect[int], view: View) -> bool:
     """Tell whether a view may show something of a box.
 
     Parameters
     ----------
     to_box : (2, 3) float64
         Maps the view's pixels to what the box is measured in.
-    box : Area
+    box : Rect
         Whole pixels.
     view : View
         What is shown.

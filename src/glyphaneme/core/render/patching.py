@@ -37,8 +37,8 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.arrays import MatrixF64
     from glyphaneme.core.document.model import Canvas, Layer
-    from glyphaneme.core.mend import Area, Mend
-    from glyphaneme.core.place import Pyramid
+    from glyphaneme.core.mend import Mend
+    from glyphaneme.core.place import Pyramid, Rect
 
 KEPT = 64
 UNSEEN = {"name", "locked"}
@@ -63,16 +63,15 @@ class Patched(NamedTuple):
         return _view_of(_surroundings(self.mend, self.on.canvas))
 
 
-def _surroundings(mend: Mend, canvas: Canvas | None) -> Area:
+def _surroundings(mend: Mend, canvas: Canvas | None) -> Rect[int]:
     """Return what a place is filled from: what lies beside the sheet does not count."""
     if canvas is None:
         return mend.surroundings
     return mend.area(canvas.width, canvas.height, AROUND)
 
 
-def _view_of(area: Area) -> View:
-    width, height = area.right - area.left, area.bottom - area.top
-    return View(area.left, area.top, width, height, 1)
+def _view_of(area: Rect[int]) -> View:
+    return View(area.left, area.top, area.width, area.height, 1)
 
 
 class Tile(NamedTuple):
@@ -140,7 +139,7 @@ def _patches(
     ground = on.canvas and on.canvas.background
     read = tuple({one.id: one for each in others for one in each}.values())
     found: list[Patched] = []
-    filled: list[tuple[Area, str]] = []
+    filled: list[tuple[Rect[int], str]] = []
     for place, mend in enumerate(layer.mends):
         around = _surroundings(mend, on.canvas)
         view = _view_of(around)

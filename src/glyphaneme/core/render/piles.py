@@ -7,12 +7,12 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from glyphaneme.core.place import Rect
 from glyphaneme.core.place.transform import pixel_size
 from glyphaneme.core.render.composing import background_of, compose
 from glyphaneme.core.render.tables import build_table
 from glyphaneme.core.render.toned import toned
 from glyphaneme.core.render.views import SLIGHT
-from glyphaneme.core.render.warped import Reach
 from glyphaneme.core.tone import Seen, spread_of
 
 if TYPE_CHECKING:
@@ -57,7 +57,7 @@ def toned_pile_pixels(
     scale = 1 / pixel_size(to_pile[:2])
     margin = math.ceil(spread_of(tones) * scale)
     around = view.widened(margin)
-    inner = Reach(0, 0, around.width, around.height)
+    inner = Rect(0, 0, around.width, around.height)
     if canvas is not None:
         # What lies beyond the sheet's edge shall not show in it.
         inner = _on_sheet(around, canvas)
@@ -80,14 +80,14 @@ def toned_pile_pixels(
     return np.ascontiguousarray(shown)
 
 
-def _on_sheet(view: View, canvas: Canvas) -> Reach:
+def _on_sheet(view: View, canvas: Canvas) -> Rect[int]:
     """Return the pixels of a view that show the sheet alone; one where none does.
 
     Those at its edges that show what lies beyond as well would be smeared over others.
     """
     left, right = _inside(-view.x * view.scale, canvas.width * view.scale, view.width)
     top, bottom = _inside(-view.y * view.scale, canvas.height * view.scale, view.height)
-    return Reach(left, top, right, bottom)
+    return Rect(left, top, right, bottom)
 
 
 def _inside(start: float, length: float, pixels: int) -> tuple[int, int]:

@@ -7,15 +7,15 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from glyphaneme.core.document.model import Layer, PhotoLayer
-from glyphaneme.core.place import corners_on_canvas
+from glyphaneme.core.place import Rect, corners_on_canvas
 from glyphaneme.core.place.warping import warp_of
-from glyphaneme.core.render.warped import Reach, reach_in
+from glyphaneme.core.render.warped import reach_in
 
 if TYPE_CHECKING:
     from glyphaneme.core.render.views import View
 
 
-def reach_of(layer: Layer, view: View) -> tuple[int, int, int, int]:
+def reach_of(layer: Layer, view: View) -> Rect[int]:
     """Return the part of a view that a layer may touch.
 
     Parameters
@@ -27,9 +27,8 @@ def reach_of(layer: Layer, view: View) -> tuple[int, int, int, int]:
 
     Returns
     -------
-    int, int, int, int
-        Left, top, right and bottom in the view's pixels, the latter two exclusive;
-        nothing is touched where they are not beyond the former. Groups, colours and
+    Rect
+        In the view's pixels; empty where nothing is touched. Groups, colours and
         gradients may touch all of it.
 
     Examples
@@ -38,20 +37,16 @@ def reach_of(layer: Layer, view: View) -> tuple[int, int, int, int]:
     >>> from glyphaneme.core.render.views import View
     >>> wash = ColorLayer(id="w", name="Wash", color="#ff8000")
     >>> reach_of(wash, View(x=0, y=0, width=4, height=3, scale=1))
-    (0, 0, 4, 3)
+    Rect(left=0, top=0, right=4, bottom=3)
     """
+    whole = Rect(0, 0, view.width, view.height)
     if not isinstance(layer, PhotoLayer):
-        return 0, 0, view.width, view.height
+        return whole
     if layer.placement.is_warped:
         warp = warp_of(layer.placement, width=layer.width, height=layer.height)
-        return reach_in(warp, view.to_canvas, view) or Reach(0, 0, 0, 0)
+        return reach_in(warp, view.to_canvas, view) or Rect(0, 0, 0, 0)
     corners = corners_on_canvas(layer.placement, width=layer.width, height=layer.height)
     points = (corners - (view.x, view.y)) * view.scale
     left, top = np.floor(points.min(axis=0)).astype(int) - 1
     right, bottom = np.ceil(points.max(axis=0)).astype(int) + 1
-    return (
-        max(int(left), 0),
-        max(int(top), 0),
-        min(int(right), view.width),
-        min(int(bottom), view.height),
-    )
+    return Rect(int(left), int(top), int(right), int(bottom)).within(whole)

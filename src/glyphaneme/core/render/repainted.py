@@ -8,8 +8,8 @@ from typing import TYPE_CHECKING, NamedTuple
 from glyphaneme.core.document.model import Layer, PhotoLayer, members_of
 from glyphaneme.core.document.reading import all_of
 from glyphaneme.core.mask import PaintedPart
+from glyphaneme.core.place import Rect
 from glyphaneme.core.render.lying import looks_around
-from glyphaneme.core.render.warped import Reach
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Container, Iterator, Sequence
@@ -20,11 +20,10 @@ if TYPE_CHECKING:
     from glyphaneme.core.mask.levels import Level
     from glyphaneme.core.mask.paintings import Painting
     from glyphaneme.core.mask.planes import Plane
-    from glyphaneme.core.mend import Area
     from glyphaneme.core.render.rows import Table
     from glyphaneme.core.render.views import View
 
-UNCHANGED = Reach(0, 0, 0, 0)
+UNCHANGED = Rect(0, 0, 0, 0)
 STROKES = {"last", "strokes"}
 INNER = {"mask", "layers"}
 """What of a layer may have strokes in it."""
@@ -34,7 +33,7 @@ class Repainted(NamedTuple):
     """A table, and the part of the view where it shows something else than before."""
 
     table: Table
-    stale: Reach
+    stale: Rect[int]
 
 
 class Strokes(NamedTuple):
@@ -139,7 +138,9 @@ def strokes_between(
     return tuple(found) if alone else None
 
 
-def _seen(differs: Area | None, to_plane: Sequence[float], view: View) -> Reach | None:
+def _seen(
+    differs: Rect[int] | None, to_plane: Sequence[float], view: View
+) -> Rect[int] | None:
     """Return where some texels are seen in a view; None where none can tell."""
     a, b, c, d, e, f = to_plane
     flattened = a * e - b * d
@@ -150,12 +151,13 @@ def _seen(differs: Area | None, to_plane: Sequence[float], view: View) -> Reach 
     corners = [(x - c, y - f) for x in differs[::2] for y in differs[1::2]]
     across = [(e * x - b * y) / flattened for x, y in corners]
     down = [(a * y - d * x) / flattened for x, y in corners]
-    return Reach(
-        max(math.floor(min(across)) - 1, 0),
-        max(math.floor(min(down)) - 1, 0),
-        min(math.ceil(max(across)) + 1, view.width),
-        min(math.ceil(max(down)) + 1, view.height),
+    seen = Rect(
+        math.floor(min(across)) - 1,
+        math.floor(min(down)) - 1,
+        math.ceil(max(across)) + 1,
+        math.ceil(max(down)) + 1,
     )
+    return seen.within(Rect(0, 0, view.width, view.height))
 
 
 def _between(

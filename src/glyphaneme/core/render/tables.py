@@ -31,8 +31,7 @@ from glyphaneme.core.document.model import (
     ToningLayer,
 )
 from glyphaneme.core.errors import PixelsMissingError
-from glyphaneme.core.mend import Area
-from glyphaneme.core.place import Pyramid
+from glyphaneme.core.place import Pyramid, Rect
 from glyphaneme.core.place.warping import warp_of
 from glyphaneme.core.render.lying import NOTHING, Ground, seen_from, source_map, touches
 from glyphaneme.core.render.masks import Masking, masking_of
@@ -251,7 +250,7 @@ def _mending_rows(layer: MendingLayer, reading: Reading, pile: _Pile) -> Iterato
         for left, top, pyramid in found.tiles if isinstance(found, Laid) else ():
             to_tile = pile.to_pile[:2].copy()
             to_tile[:, 2] -= (left, top)
-            whole = Area(0, 0, pyramid.width, pyramid.height)
+            whole = Rect(0, 0, pyramid.width, pyramid.height)
             if touches(to_tile, whole, reading.view):
                 level = pyramid.level_for(_largest_scale(to_tile))
                 fields = _level_fields(pyramid, level, to_tile)._replace(opacity=1.0)

@@ -7,14 +7,14 @@ flat first, on a sheet of their frame's size, and the sheet is read.
 from __future__ import annotations
 
 import math
-from typing import TYPE_CHECKING, Final, NamedTuple
+from typing import TYPE_CHECKING, Final
 
 import numpy as np
 
 from glyphaneme.core._kernels import warping
 from glyphaneme.core.bands import run_bands
 from glyphaneme.core.document.model import NEUTRAL
-from glyphaneme.core.place import Placement, frame_size
+from glyphaneme.core.place import Placement, Rect, frame_size
 from glyphaneme.core.place.bend import unbent
 from glyphaneme.core.render.views import View
 from glyphaneme.core.tone import split
@@ -33,48 +33,7 @@ LONGEST_SHEET = 30_000
 NO_MOVES: Final = np.zeros((0, 0, 2), np.float32)
 
 
-class Reach(NamedTuple):
-    """A part of a view, in its pixels; right and bottom are exclusive."""
-
-    left: int
-    top: int
-    right: int
-    bottom: int
-
-    @property
-    def pixels(self) -> int:
-        """How many lie in it; none where a side is not beyond the other."""
-        return max(self.right - self.left, 0) * max(self.bottom - self.top, 0)
-
-    def joined(self, other: Reach) -> Reach:
-        """Return what both lie in.
-
-        Parameters
-        ----------
-        other : Reach
-            Of the same view; where one has no pixels, the other one is all.
-
-        Returns
-        -------
-        Reach
-            The least one.
-
-        Examples
-        --------
-        >>> Reach(1, 1, 4, 4).joined(Reach(3, 0, 9, 2))
-        Reach(left=1, top=0, right=9, bottom=4)
-        """
-        if not (self.pixels and other.pixels):
-            return self if self.pixels else other
-        return Reach(
-            min(self.left, other.left),
-            min(self.top, other.top),
-            max(self.right, other.right),
-            max(self.bottom, other.bottom),
-        )
-
-
-def reach_in(warp: Warp, to_pile: MatrixF64, view: View) -> Reach | None:
+def reach_in(warp: Warp, to_pile: MatrixF64, view: View) -> Rect[int] | None:
     """Return the part of a view that a warped frame may touch.
 
     Parameters
@@ -88,7 +47,7 @@ def reach_in(warp: Warp, to_pile: MatrixF64, view: View) -> Reach | None:
 
     Returns
     -------
-    Reach or None
+    Rect or None
         None where it touches nothing.
     """
     outline = np.column_stack([warp.outline, np.ones(len(warp.outline))])
@@ -101,14 +60,14 @@ def reach_in(warp: Warp, to_pile: MatrixF64, view: View) -> Reach | None:
     )
     if left >= right or top >= bottom:
         return None
-    return Reach(int(left), int(top), int(right), int(bottom))
+    return Rect(int(left), int(top), int(right), int(bottom))
 
 
 def warped_into(
     pyramid: Pyramid,
     warp: Warp,
     to_pile: MatrixF64,
-    reach: Reach,
+    reach: Rect[int],
     *,
     scale: float = 1.0,
     averaged: bool,
@@ -123,7 +82,7 @@ def warped_into(
         How that lies.
     to_pile : (3, 3) float64
         Maps the view's pixels to what the layer lies in.
-    reach : Reach
+    reach : Rect
         Which part of the view.
     scale : float
         Texels of the pyramid a pixel of the frame.
