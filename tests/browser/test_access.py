@@ -30,6 +30,8 @@ def violations(page: Page, within: str = "html") -> list[str]:
 
     The two themes differ in colours alone. What was looked at before need not be again.
     """
+    # Some open as soon as they have come from the server.
+    page.locator(within).first.wait_for()
     page.evaluate(AXE.read_text())
     found = []
     for scheme, only in SCHEMES.items():
@@ -87,6 +89,7 @@ def test_every_view_is_free_of_violations(hands: Hands, project: Any) -> None:
     page.keyboard.press("Escape")
     hands.pile.get_by_role("button", name="900 × 600 px").click()
     page.keyboard.press("s")
+    expect(page.get_by_role("button", name="Lay on Forest dusk")).to_be_visible()
     found["sheet and shelf"] = violations(page)
     page.get_by_role("button", name="Keyboard map").click()
     found["map"] = violations(page, DIALOG)
