@@ -28,13 +28,12 @@ from glyphaneme.store.pictures import find_picture
 from glyphaneme.store.rows import JobKind, JobRow
 
 if TYPE_CHECKING:
-    from sqlalchemy.orm import Session
-
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document import Composite
     from glyphaneme.core.place import Pyramid
     from glyphaneme.services.studio import Studio
     from glyphaneme.services.working import Progress
+    from glyphaneme.store.database import Session
     from glyphaneme.store.rows import PictureRow
 
 FINEST_PIXELS = 12_000_000

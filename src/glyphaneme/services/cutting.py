@@ -48,14 +48,13 @@ if TYPE_CHECKING:
     import uuid
     from collections.abc import Callable
 
-    from sqlalchemy.orm import Session
-
     from glyphaneme.core.cutout import ColorsU8, Marks, MatteF32, MatteU8
     from glyphaneme.core.place import Pyramid, Rect
     from glyphaneme.core.render import Assets
     from glyphaneme.services.networks import Networks
     from glyphaneme.services.studio import Studio, Visit
     from glyphaneme.services.working import Progress
+    from glyphaneme.store.database import Session
     from glyphaneme.store.rows import PictureRow
 
     Looking = Callable[[ColorsU8, Look], MatteF32]

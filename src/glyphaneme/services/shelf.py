@@ -27,7 +27,7 @@ from glyphaneme.store.blobs import blob_pieces
 if TYPE_CHECKING:
     from pathlib import Path
 
-    from sqlalchemy.orm import Session
+    from glyphaneme.store.database import Session
 
 PYRAMIDS_KEPT = 256
 OWN_COLORS_KEPT = 24

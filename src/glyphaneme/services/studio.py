@@ -20,8 +20,6 @@ if TYPE_CHECKING:
     import uuid
     from collections.abc import Hashable, Iterable, Iterator
 
-    from sqlalchemy.orm import Session, sessionmaker
-
     from glyphaneme.core.cutout import Evidence
     from glyphaneme.core.document import Composite
     from glyphaneme.core.mask import Raster
@@ -29,6 +27,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.mend import Patch
     from glyphaneme.core.place import Pyramid
     from glyphaneme.core.render import Laid
+    from glyphaneme.store.database import Session, Sessions
 
 MIB = 2**20
 FRAME_BYTES_KEPT = 256 * MIB
@@ -77,7 +76,7 @@ class MendedPhoto(NamedTuple):
 class Studio:
     """What all visits to this process share."""
 
-    sessions: sessionmaker[Session]
+    sessions: Sessions
     shelf: PixelShelf
     is_waited_for: bool = False
     """Whether somebody looks on: what takes long may be rough at first."""
@@ -188,7 +187,7 @@ def stream_file(studio: Studio, sha256: str) -> Iterator[bytes]:
 
 
 def open_studio(
-    sessions: sessionmaker[Session],
+    sessions: Sessions,
     cache_folder: Path,
     models: Iterable[Path] = (),
     library: Path = NO_FOLDER,

@@ -29,9 +29,8 @@ if TYPE_CHECKING:
     from collections.abc import Callable
     from typing import BinaryIO
 
-    from sqlalchemy.orm import Session
-
     from glyphaneme.services.studio import Studio, Visit
+    from glyphaneme.store.database import Session
     from glyphaneme.store.rows import JobRow
 
 log = logging.getLogger(__name__)

@@ -7,6 +7,19 @@ from sqlalchemy.exc import InterfaceError, OperationalError
 from sqlalchemy.exc import TimeoutError as NoConnectionFreeError
 from sqlalchemy.orm import Session, sessionmaker
 
+__all__ = [
+    "DATABASE_AWAY",
+    "Session",
+    "Sessions",
+    "ask_database",
+    "driver_url",
+    "open_database",
+    "session_factory",
+]
+
+Sessions = sessionmaker[Session]
+"""What makes sessions: those who only pass them on import no SQL."""
+
 # Procrastinate's tables live in a schema of their own, out of Alembic's sight.
 SEARCH_PATH = "-c search_path=public,procrastinate"
 CONNECT_WITHIN_S = 5
@@ -31,7 +44,7 @@ def open_database(url: str) -> Engine:
     )
 
 
-def session_factory(engine: Engine) -> sessionmaker[Session]:
+def session_factory(engine: Engine) -> Sessions:
     """Return what makes sessions; rows stay readable after a commit."""
     return sessionmaker(engine, expire_on_commit=False)
 
