@@ -59,7 +59,17 @@ class GroupLayers(EditBase):
         return f"{self.name} put together"
 
     def members(self, composite: Composite) -> tuple[Layer, ...]:
-        """Return the layers that are grouped, from back to front.
+        """Return the layers that are grouped.
+
+        Parameters
+        ----------
+        composite : Composite
+            In which they lie.
+
+        Returns
+        -------
+        tuple of Layer
+            From back to front.
 
         Raises
         ------

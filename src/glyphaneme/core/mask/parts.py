@@ -71,7 +71,20 @@ class OfPicture(Protocol):
         """How it is called."""
 
     def raster_of(self, pyramid: Pyramid, most_pixels: int = ...) -> Raster:
-        """Make it of no larger size of the picture than that."""
+        """Make it.
+
+        Parameters
+        ----------
+        pyramid : Pyramid
+            The picture.
+        most_pixels : int
+            It is made of no larger size of the picture than that.
+
+        Returns
+        -------
+        Raster
+            As large as that size.
+        """
 
 
 class Found(Protocol):
