@@ -6,7 +6,7 @@ after another in the planes.
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 from numba import carray, from_dtype, njit, types
@@ -27,6 +27,7 @@ from glyphaneme.core._kernels.layout import (
     SR,
     TO_U8,
     TO_U16,
+    WRITTEN_IN,
     ZERO,
     A,
     B,
@@ -568,6 +569,191 @@ def chunk_length(columns: int) -> int:
     return ((columns + chunks - 1) // chunks + 15) // 16 * 16
 
 
+class Tables(NamedTuple):
+    """All layers, and what they need more of than one row of a table."""
+
+    layers: np.ndarray
+    steps: np.ndarray
+    tones: np.ndarray
+    numbers: np.ndarray
+
+
+class Room(NamedTuple):
+    """Where a chunk is worked out; `t` are the composite's planes and a layer's."""
+
+    earlier: np.ndarray
+    """Seen from four planes earlier, what is fetched as a source is the composite."""
+    t: np.ndarray
+    corners: np.ndarray
+    veils: np.ndarray
+    small: np.ndarray
+    beneath: np.ndarray
+
+
+class Chunk(NamedTuple):
+    """Where a chunk lies: `n` pixels of some lines; the next one is so far from it."""
+
+    row: int
+    start: int
+    n: int
+    below: int
+    right: int
+
+
+@njit(**WRITTEN_IN)
+def room_in(scratch: np.ndarray) -> Room:
+    """Divide the scratch."""
+    return Room(
+        scratch,
+        scratch[4 * CHUNK :],
+        scratch[CORNERS:VEILS].view(np.uint32),
+        scratch[VEILS:SMALL],
+        scratch[SMALL:BENEATH].view(np.float64),
+        scratch[BENEATH:],
+    )
+
+
+@njit(**WRITTEN_IN)
+def find_spans(tables: Tables, chunk: Chunk, spans: np.ndarray) -> None:
+    """Find out where each layer shows in a chunk, and whether its mask counts there."""
+    layers, column = tables.layers, float(chunk.start)
+    for line in range(len(spans)):
+        row = chunk.row + line
+        for layer in range(layers.shape[0]):
+            find_span(layers, layer, row, column, chunk.n, spans[line])
+            look_at_mask(layers, tables.steps, layer, row, column, spans[line])
+
+
+@njit(**WRITTEN_IN)
+def lay_lowest(
+    tables: Tables, lowest: int, chunk: Chunk, spans: np.ndarray, room: Room
+) -> None:
+    """Start a chunk with the layer that hides all that lies beneath it."""
+    layers, tones, numbers = tables.layers, tables.tones, tables.numbers
+    levels = levels_of(layers, lowest, tones, numbers)
+    column, n = float(chunk.start), chunk.n
+    fetch_lines(
+        layers,
+        lowest,
+        levels,
+        chunk.row,
+        column,
+        spans,
+        room.earlier,
+        room.corners,
+        room.small,
+        n,
+    )
+    if layers[lowest].tones > 0:
+        tone_lines(layers, lowest, tones, numbers, spans, room.t, n)
+
+
+@njit(**WRITTEN_IN)
+def lay_ground(
+    background: np.ndarray,
+    base: np.ndarray,
+    chunk: Chunk,
+    lines: int,
+    t: np.ndarray,
+) -> None:
+    """Start a chunk with what was composed before, or with the canvas."""
+    if base.shape[0] > 0:
+        for line in range(lines):
+            take_up(base, chunk.row + line, chunk.start, t[line * chunk.n :], chunk.n)
+    else:
+        fill(background, t, lines * chunk.n)
+
+
+@njit(**WRITTEN_IN)
+def lay_layer(
+    tables: Tables,
+    layer: int,
+    chunk: Chunk,
+    spans: np.ndarray,
+    room: Room,
+    solid: bool,
+) -> bool:
+    """Lay a layer, toned and masked, over the composite; tell whether that is solid."""
+    layers, tones, numbers = tables.layers, tables.tones, tables.numbers
+    row, start, n, t = chunk.row, chunk.start, chunk.n, room.t
+    one = layers[layer]
+    column, size = float(start), len(spans) * n
+    levels = levels_of(layers, layer, tones, numbers)
+    masked = is_masked(layers, layer, spans)
+    if masked:
+        mask_lines(layers, tables.steps, layer, row, column, spans, room.veils, n)
+    if one.kind == TONING:
+        if one.copied == 1:
+            fetch_toned(layers, layer, levels, row, start, len(spans), t, n)
+        else:
+            take_composite(t, one.opacity, size)
+    elif solid and one.copied == 1 and one.tones == 0 and one.kind != GROUP_END:
+        below, right = chunk.below, chunk.right
+        lay_copied_lines(
+            layers, layer, row, start, spans, room.veils, t, n, below, right
+        )
+        return True
+    elif one.kind != GROUP_END:
+        corners, small = room.corners, room.small
+        fetch_lines(layers, layer, levels, row, column, spans, t, corners, small, n)
+    if one.tones > 0:
+        tone_lines(layers, layer, tones, numbers, spans, t[SR:], n)
+    if masked:
+        hide_lines(layer, spans, room.veils, t, n)
+    # What is toned stays as see-through as it is.
+    blend_lines(layers, layer, solid or one.kind == TONING, spans, t, n)
+    return solid or fills(layers, layer, spans, n)
+
+
+@njit(**WRITTEN_IN)
+def lay_layers(
+    tables: Tables,
+    first: int,
+    chunk: Chunk,
+    spans: np.ndarray,
+    room: Room,
+    solid: bool,
+) -> None:
+    """Lay all layers from one on over the composite; groups lie on nothing at first."""
+    layers, t, size = tables.layers, room.t, len(spans) * chunk.n
+    depth = 0
+    for layer in range(first, layers.shape[0]):
+        kind = layers[layer].kind
+        if kind == GROUP_BEGIN:
+            outer = room.beneath[depth * GROUP_FLOATS :]
+            begin_group(t, outer, size)
+            outer[SOLID] = ONE if solid else ZERO
+            depth += 1
+            solid = False
+            continue
+        if kind == GROUP_END:
+            depth -= 1
+            outer = room.beneath[depth * GROUP_FLOATS :]
+            end_group(t, outer, layers[layer].opacity, size)
+            solid = outer[SOLID] == ONE
+        solid = lay_layer(tables, layer, chunk, spans, room, solid)
+
+
+@njit(**WRITTEN_IN)
+def put_lines(
+    kept: np.ndarray,
+    thresholds: np.ndarray,
+    out: np.ndarray,
+    chunk: Chunk,
+    lines: int,
+    t: np.ndarray,
+) -> None:
+    """Write a chunk out, or put it by for others to be laid over it."""
+    start, n = chunk.start, chunk.n
+    for line in range(lines):
+        here, at = t[line * n :], chunk.row + line
+        if kept.shape[0] > 0:
+            put_by(here, kept, at, start, n)
+        else:
+            threshold = thresholds[at % thresholds.shape[0]]
+            store(here, threshold, out[at, start : start + n], n)
+
+
 @njit(
     types.void(
         LAYER_TYPE[::1],
@@ -623,93 +809,24 @@ def compose_rows_into(
     base, kept, out = borrowed(base), borrowed(kept), borrowed(out)
     scratch, all_spans = borrowed(scratch), borrowed(spans)
     steps, tones, numbers = borrowed(steps), borrowed(tones), borrowed(numbers)
-    # Seen from four planes earlier, what is fetched as a source is the composite.
-    earlier, corners = scratch, scratch[CORNERS:VEILS].view(np.uint32)
-    veils, small = scratch[VEILS:SMALL], scratch[SMALL:BENEATH].view(np.float64)
-    beneath = scratch[BENEATH:]
-    count = layers.shape[0]
-    lines = all_spans.shape[0]
+    tables = Tables(layers, steps, tones, numbers)
+    room = room_in(scratch)
+    most = all_spans.shape[0]
     step = chunk_length(end - left)
-    t = earlier[4 * CHUNK :]
-    for row in range(first, last, lines):
-        spans = all_spans[: min(lines, last - row)]
+    for row in range(first, last, most):
+        spans = all_spans[: min(most, last - row)]
         for start in range(left, end, step):
             n = min(step, end - start)
-            column, size = float(start), len(spans) * n
             below, right = 0, step
             if start + step >= end:
-                below, right = lines, left - start
-            for line in range(len(spans)):
-                for layer in range(count):
-                    find_span(layers, layer, row + line, column, n, spans[line])
-                    look_at_mask(layers, steps, layer, row + line, column, spans[line])
-            solid = background[3] == ONE
+                below, right = most, left - start
+            chunk = Chunk(row, start, n, below, right)
+            find_spans(tables, chunk, spans)
             lowest = lowest_shown(layers, spans, n)
             if lowest >= 0:
-                levels = levels_of(layers, lowest, tones, numbers)
-                fetch_lines(
-                    layers,
-                    lowest,
-                    levels,
-                    row,
-                    column,
-                    spans,
-                    earlier,
-                    corners,
-                    small,
-                    n,
-                )
-                if layers[lowest].tones > 0:
-                    tone_lines(layers, lowest, tones, numbers, spans, t, n)
-                solid = True
-            elif base.shape[0] > 0:
-                for line in range(len(spans)):
-                    take_up(base, row + line, start, t[line * n :], n)
+                lay_lowest(tables, lowest, chunk, spans, room)
             else:
-                fill(background, t, size)
-            depth = 0
-            for layer in range(lowest + 1, count):
-                levels = levels_of(layers, layer, tones, numbers)
-                kind = layers[layer].kind
-                if kind == GROUP_BEGIN:
-                    begin_group(t, beneath[depth * GROUP_FLOATS :], size)
-                    beneath[depth * GROUP_FLOATS + SOLID] = ONE if solid else ZERO
-                    depth += 1
-                    solid = False
-                    continue
-                masked = is_masked(layers, layer, spans)
-                if masked:
-                    mask_lines(layers, steps, layer, row, column, spans, veils, n)
-                if kind == GROUP_END:
-                    depth -= 1
-                    opacity = layers[layer].opacity
-                    end_group(t, beneath[depth * GROUP_FLOATS :], opacity, size)
-                    solid = beneath[depth * GROUP_FLOATS + SOLID] == ONE
-                elif kind == TONING:
-                    if layers[layer].copied == 1:
-                        fetch_toned(layers, layer, levels, row, start, len(spans), t, n)
-                    else:
-                        take_composite(t, layers[layer].opacity, size)
-                elif solid and layers[layer].copied == 1 and layers[layer].tones == 0:
-                    lay_copied_lines(
-                        layers, layer, row, start, spans, veils, t, n, below, right
-                    )
-                    continue
-                else:
-                    fetch_lines(
-                        layers, layer, levels, row, column, spans, t, corners, small, n
-                    )
-                if layers[layer].tones > 0:
-                    tone_lines(layers, layer, tones, numbers, spans, t[SR:], n)
-                if masked:
-                    hide_lines(layer, spans, veils, t, n)
-                # What is toned stays as see-through as it is.
-                blend_lines(layers, layer, solid or kind == TONING, spans, t, n)
-                solid = solid or fills(layers, layer, spans, n)
-            for line in range(len(spans)):
-                here, at = t[line * n :], row + line
-                if kept.shape[0] > 0:
-                    put_by(here, kept, at, start, n)
-                else:
-                    levels = out[at, start : start + n]
-                    store(here, thresholds[at % thresholds.shape[0]], levels, n)
+                lay_ground(background, base, chunk, len(spans), room.t)
+            solid = lowest >= 0 or background[3] == ONE
+            lay_layers(tables, lowest + 1, chunk, spans, room, solid)
+            put_lines(kept, thresholds, out, chunk, len(spans), room.t)

@@ -52,3 +52,6 @@ PART: dict[str, Any] = {
     "no_cfunc_wrapper": True,
 }
 INLINED: dict[str, Any] = {**PART, "forceinline": True}
+# Written into what calls it before anything is compiled: what is optimised on its own
+# is optimised again with whatever calls it, and that adds up where one calls another.
+WRITTEN_IN: dict[str, Any] = {**PART, "inline": "always"}
