@@ -8,3 +8,8 @@ export const Words = styled.p`
   font-size: 14.5px;
   line-height: 1.5;
 `;
+
+/** Words of a facet that are settings themselves. */
+export const FacetWords = styled(Words)`
+  font-size: 15px;
+`;

@@ -2,7 +2,6 @@
 
 import { PHOTO_LAYER } from "@generated/limits";
 import { Fragment, type ReactElement } from "react";
-import styled from "styled-components";
 import { EffectSettings } from "@/features/shadow/EffectSettings";
 import { type Composite, isLocked, type Layer, sheetOf } from "@/model/composite";
 import {
@@ -16,17 +15,11 @@ import {
 import { movedTo } from "@/model/tones";
 import { useDesk } from "@/state/desk";
 import { useComposite } from "@/state/project";
-import { font } from "@/theme/tokens";
 import { LiveWord } from "@/ui/LiveWord";
+import { FacetWords } from "@/ui/Words";
 import { useDeskActions } from "@/work/DeskContext";
 import { useSentence } from "@/work/useSentence";
 import { WordLines } from "@/work/WordLines";
-
-const Words = styled.p`
-  font-family: ${font.reading};
-  font-size: 15px;
-  line-height: 1.5;
-`;
 
 interface ShadowFacetProps {
   readonly layer: Layer;
@@ -81,7 +74,8 @@ function AddLine({ layer, composite }: AddLineProps): ReactElement {
   const desk = useDeskActions();
   const { openLine } = useDesk((state) => state.actions);
   const most = PHOTO_LAYER.effects.maxItems;
-  if (layer.effects.length >= most) return <Words>A layer has at most {most} of them.</Words>;
+  if (layer.effects.length >= most)
+    return <FacetWords>A layer has at most {most} of them.</FacetWords>;
   const add = (kind: EffectKind) => {
     const fresh = freshEffect(kind, sheetOf(composite, layer.id));
     // An outline lies over shadows, unless it is put elsewhere.
@@ -91,7 +85,7 @@ function AddLine({ layer, composite }: AddLineProps): ReactElement {
   };
   const kinds = effectsFor(layer);
   return (
-    <Words>
+    <FacetWords>
       {layer.effects.length > 0 ? "Add " : "Its shape throws no shadow. Give it "}
       {kinds.map(({ kind, name }, index) => (
         <Fragment key={kind}>
@@ -99,6 +93,6 @@ function AddLine({ layer, composite }: AddLineProps): ReactElement {
           {index === kinds.length - 1 ? "." : index === kinds.length - 2 ? " or " : ", "}
         </Fragment>
       ))}
-    </Words>
+    </FacetWords>
   );
 }
