@@ -432,7 +432,7 @@ def test_what_is_blurred_follows_patches_that_come_anew_under_their_old_name() -
     state = edited(
         pile(),
         RemoveLayer(layer_id="tones"),
-        MendPhoto(layer_id="mends", mend=Mend(id="m", points=((20, 20),), size=30)),
+        MendPhoto(layer_id="mends", mend=Mend(id="m", points=((60, 40),), size=30)),
         GroupLayers(group_id="g", name="Both", layer_ids=("c", "mends")),
         ToneLayer(layer_id="g", tones=(BlurTone(radius=2),)),
     )
