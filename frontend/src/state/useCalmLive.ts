@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from "react";
 import type { Edit } from "@/model/composite";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 
 /** Numbers that change more often cannot be read, and cost the stage its frames. */
 const CALM_MS = 140;

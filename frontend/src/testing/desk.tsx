@@ -4,7 +4,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render } from "@testing-library/react";
 import type { ReactElement } from "react";
 import type { Edit, Layer } from "@/model/composite";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { type OpenProject, openProject } from "@/state/project";
 import { sampleComposite, sampleState } from "@/testing/samples";
 import { type DeskActions, DeskContext } from "@/work/DeskContext";

@@ -5,7 +5,7 @@ import styled from "styled-components";
 import type { ColorLayer } from "@/model/composite";
 import { PAINTS } from "@/model/paints";
 import { tryColor } from "@/model/tries";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { ColorWell } from "@/ui/ColorWell";
 import { Swatches } from "@/ui/Swatches";
 import { useDeskActions } from "@/work/DeskContext";

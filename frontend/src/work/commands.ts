@@ -20,7 +20,7 @@ import { newShape } from "@/model/masks";
 import { MENDING } from "@/model/mends";
 import { intoPile, onCanvas } from "@/model/nesting";
 import { useBrush } from "@/state/brush";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { expectedComposite } from "@/state/project";
 import type { DeskActions } from "@/work/DeskContext";
 

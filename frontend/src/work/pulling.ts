@@ -4,7 +4,7 @@ import type { PhotoLayer, Placement } from "@/model/composite";
 import { canvasToPlane } from "@/model/geometry";
 import type { Point } from "@/model/points";
 import { cornerPoints, cornersAt } from "@/model/shaping";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 
 /** Pull a corner to a position, unless the picture would fold; then it stays as it is. */
 export function pulledCorner(layer: PhotoLayer, place: number, to: Point): Placement {

@@ -3,7 +3,7 @@
 import { useCallback } from "react";
 import type { BroughtIn } from "@/api/types";
 import { sayCount } from "@/model/wording";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useMessages } from "@/state/messages";
 import { expectedComposite } from "@/state/project";
 import { layOn } from "@/work/commands";

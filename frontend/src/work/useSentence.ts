@@ -2,7 +2,7 @@
 
 import { useMemo } from "react";
 import type { Layer } from "@/model/composite";
-import type { Facet } from "@/state/desk";
+import type { Facet } from "@/state/desk/selection";
 import { type KnownState, useProject } from "@/state/project";
 
 export type SentencePart = KnownState["sheet"][number];

@@ -2,7 +2,7 @@
 
 import type { Point } from "@/model/points";
 import { centredView, fitView, type StageView, zoomedAt } from "@/model/viewing";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { expectedComposite } from "@/state/project";
 
 const STEP = 1.25;

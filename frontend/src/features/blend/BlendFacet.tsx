@@ -6,7 +6,7 @@ import styled from "styled-components";
 import { fetchModes } from "@/api/calls";
 import { type BlendMode, isLocked, type Layer } from "@/model/composite";
 import { STRENGTHS, tryMode, tryStrength } from "@/model/tries";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useComposite } from "@/state/project";
 import { useCalmLive } from "@/state/useCalmLive";
 import { font } from "@/theme/tokens";

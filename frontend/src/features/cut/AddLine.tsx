@@ -14,7 +14,7 @@ import { type Drawn, drawLine, hasColours } from "@/model/drawing";
 import { newLayerPart } from "@/model/masks";
 import { ownMatte, roughLine } from "@/model/mattes";
 import { freshPart } from "@/model/strokes";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useDrawing } from "@/state/drawing";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";

@@ -6,7 +6,7 @@ import { v4 as newId } from "uuid";
 import type { PhotoLayer } from "@/model/composite";
 import { missingWords, roughLine } from "@/model/mattes";
 import { useCutting } from "@/state/cutting";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { font } from "@/theme/tokens";
 import { PlainButton, StrongButton } from "@/ui/Button";
 import { LiveWord } from "@/ui/LiveWord";

@@ -21,7 +21,7 @@ import { drawnKind, hasColours } from "@/model/drawing";
 import { isRough, openMatte } from "@/model/mattes";
 import { isMending } from "@/model/mends";
 import { brushPart } from "@/model/strokes";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useComposite } from "@/state/project";
 import { ColorWash } from "@/work/ColorWash";
 import { GroupBackdrops } from "@/work/cutting/ManyCuts";

@@ -7,7 +7,7 @@ import { type Drawn, diamondIn, hasColours, newEven, newOutline } from "@/model/
 import { maskLying } from "@/model/lying";
 import { EMPTY_MASK, newShape } from "@/model/masks";
 import { seenPart } from "@/model/reaching";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useDrawing } from "@/state/drawing";
 import { font } from "@/theme/tokens";
 import { LiveWord } from "@/ui/LiveWord";

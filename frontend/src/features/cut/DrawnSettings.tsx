@@ -14,7 +14,7 @@ import {
 } from "@/model/drawing";
 import { changePart } from "@/model/masks";
 import { sayCount } from "@/model/wording";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useCalmLive } from "@/state/useCalmLive";
 import { font } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";

@@ -5,7 +5,7 @@ import styled from "styled-components";
 import { BrushSize } from "@/features/cut/BrushSettings";
 import type { MendedLayer } from "@/model/composite";
 import { isMending, MENDING, type Mend, mendLine, openMend } from "@/model/mends";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useMending } from "@/state/mending";
 import { color, font } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";

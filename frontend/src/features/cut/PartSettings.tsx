@@ -7,7 +7,7 @@ import { MatteSettings } from "@/features/cut/MatteSettings";
 import type { Layer, MaskPart } from "@/model/composite";
 import { hasColours } from "@/model/drawing";
 import { changePart, type ShapePart } from "@/model/masks";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useCalmLive } from "@/state/useCalmLive";
 import { PlainButton } from "@/ui/Button";
 import { Choice } from "@/ui/Choice";

@@ -6,7 +6,7 @@ import { useDragAndDrop } from "react-aria-components";
 import styled from "styled-components";
 import type { Layer, Mask, MaskPart } from "@/model/composite";
 import { changePart, type JoinWord, openPart } from "@/model/masks";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { color } from "@/theme/tokens";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";

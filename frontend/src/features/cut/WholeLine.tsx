@@ -4,7 +4,7 @@ import { MASK } from "@generated/limits";
 import type { ReactElement } from "react";
 import { isPlaced, type Layer, type Mask } from "@/model/composite";
 import { hasColours } from "@/model/drawing";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useCalmLive } from "@/state/useCalmLive";
 import { Choice } from "@/ui/Choice";
 import { LabelledSlider } from "@/ui/LabelledSlider";

@@ -6,7 +6,7 @@ import styled from "styled-components";
 import type { LayerThere } from "@/api/types";
 import type { FanState } from "@/features/desk/useFan";
 import type { Size } from "@/model/points";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { color, font } from "@/theme/tokens";
 
 const ROW = 62;

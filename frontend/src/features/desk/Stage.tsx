@@ -20,7 +20,7 @@ import { chosenOnCanvas } from "@/model/choosing";
 import { type Layer, layerById } from "@/model/composite";
 import { withEdits } from "@/model/expected";
 import { stageToCanvas } from "@/model/viewing";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useJudging } from "@/state/judging";
 import { useComposite } from "@/state/project";
 import { useShaping } from "@/state/shaping";

@@ -6,7 +6,7 @@ import { fetchProject, renameProject } from "@/api/calls";
 import { Outbox, type OutboxEvents } from "@/api/outbox";
 import type { ProjectState } from "@/api/types";
 import { stopFinding } from "@/state/cutting";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { stopMany } from "@/state/manyCuts";
 import { useMessages } from "@/state/messages";
 import { useNotices } from "@/state/notices";

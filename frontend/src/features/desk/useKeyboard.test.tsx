@@ -2,7 +2,7 @@ import { cleanup, fireEvent, renderHook } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, expect, test, vi } from "vitest";
 import { SHORTCUTS, useKeyboard } from "@/features/desk/useKeyboard";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useJudging } from "@/state/judging";
 import { useSettings } from "@/state/settings";
 import { deskWith } from "@/testing/desk";

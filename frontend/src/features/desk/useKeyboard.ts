@@ -8,7 +8,7 @@ import { resizeHeld, swapHeld } from "@/features/hand/roughing";
 import { isOnStage } from "@/features/hand/usePointer";
 import type { Layer } from "@/model/composite";
 import { MENDING } from "@/model/mends";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useJudging } from "@/state/judging";
 import { expectedComposite } from "@/state/project";
 import {

@@ -14,7 +14,7 @@ import {
   siblingsOf,
 } from "@/model/composite";
 import { firstFade, openFadePlace, tryFades, withFade } from "@/model/fades";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useComposite } from "@/state/project";
 import { useCalmLive } from "@/state/useCalmLive";
 import { color, font } from "@/theme/tokens";

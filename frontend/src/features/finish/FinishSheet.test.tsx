@@ -2,7 +2,7 @@ import { act, cleanup, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { FinishSheet } from "@/features/finish/FinishSheet";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { type KnownJob, useJobs } from "@/state/jobs";
 import { useProject } from "@/state/project";
 import { deskWith, showOnDesk } from "@/testing/desk";

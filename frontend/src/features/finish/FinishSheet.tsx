@@ -7,7 +7,7 @@ import { exportUrl } from "@/api/calls";
 import { type Canvas, type Composite, isChanging, type Layer, layerById } from "@/model/composite";
 import { fromPixels } from "@/model/sizes";
 import { sayLength } from "@/model/wording";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { expectedComposite, useComposite } from "@/state/project";
 import { color, font } from "@/theme/tokens";
 import { PlainButton, StrongButton } from "@/ui/Button";

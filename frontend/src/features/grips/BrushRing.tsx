@@ -8,7 +8,7 @@ import { maskLying } from "@/model/lying";
 import { EMPTY_MASK } from "@/model/masks";
 import { canvasToStage, type StageView } from "@/model/viewing";
 import { useBrush } from "@/state/brush";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 
 /** A pale line on a dark one of its own: it is seen on any picture. */
 export const seenAnywhere = css`

@@ -9,7 +9,7 @@ import { cornersOf } from "@/model/geometry";
 import type { Point } from "@/model/points";
 import { boundsOf, type Gap, unionOf } from "@/model/snapping";
 import { canvasToStage, type StageView } from "@/model/viewing";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useHelping } from "@/state/helping";
 import { color, font } from "@/theme/tokens";
 

@@ -26,7 +26,8 @@ import type { Point } from "@/model/points";
 import { shapingLine } from "@/model/shaping";
 import { brushPart } from "@/model/strokes";
 import type { StageView } from "@/model/viewing";
-import { type Facet, facetFor, useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
+import { type Facet, facetFor } from "@/state/desk/selection";
 
 interface LayerGripsProps {
   readonly composite: Composite;

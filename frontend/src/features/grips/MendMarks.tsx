@@ -6,7 +6,7 @@ import { listed, Outline } from "@/features/grips/gripParts";
 import type { Composite, MendedLayer } from "@/model/composite";
 import { mendsLying, openMend } from "@/model/mends";
 import { canvasToStage, type StageView } from "@/model/viewing";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useMending } from "@/state/mending";
 
 interface MendMarksProps {

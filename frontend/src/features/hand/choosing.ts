@@ -18,7 +18,7 @@ import { type Composite, groupsAround, type PlacedLayer } from "@/model/composit
 import { liesOn, toSource } from "@/model/geometry";
 import type { Point } from "@/model/points";
 import { boundsOf, unionOf } from "@/model/snapping";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useHelping } from "@/state/helping";
 import { expectedComposite } from "@/state/project";
 

@@ -4,7 +4,7 @@ import type { PointerEvent } from "react";
 import type { Composite, Edit, Layer } from "@/model/composite";
 import type { Point } from "@/model/points";
 import { type StageView, stageToCanvas } from "@/model/viewing";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import type { DeskActions } from "@/work/DeskContext";
 import { viewInForce } from "@/work/zooming";
 

@@ -8,7 +8,7 @@ import { roughLine } from "@/model/mattes";
 import { MENDING } from "@/model/mends";
 import { useBrush } from "@/state/brush";
 import { useCutting } from "@/state/cutting";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useDrawing } from "@/state/drawing";
 import { useHelping } from "@/state/helping";
 import { useMending } from "@/state/mending";

@@ -8,7 +8,8 @@ import { draggedFade, type FadeGrip, openFadePlace, tryFades, withFade } from "@
 import { lyingOf, maskLying } from "@/model/lying";
 import { changePart, draggedShape, openPart, openShape, type ShapeGrip } from "@/model/masks";
 import type { Point } from "@/model/points";
-import { facetFor, useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
+import { facetFor } from "@/state/desk/selection";
 import { extentOf } from "@/state/extents";
 
 type OutlineGrip = "middle" | `corner-${number}`;

@@ -16,7 +16,8 @@ import {
   strokeEdit,
 } from "@/model/strokes";
 import { useBrush } from "@/state/brush";
-import { facetFor, useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
+import { facetFor } from "@/state/desk/selection";
 import { useMessages } from "@/state/messages";
 import { openLayer } from "@/work/commands";
 import type { DeskActions } from "@/work/DeskContext";
@@ -58,7 +59,7 @@ interface Painted {
 }
 
 function strokeDrag({ layer, part, lying, brush, desk }: Painted, touch: Touch): Drag {
-  const { setTrace, setLive, openLine } = useDesk.getState().actions;
+  const { setLive, openLine } = useDesk.getState().actions;
   const { at, pressure } = touch;
   const joins = touch.shiftKey && lastEnd?.layer === layer.id;
   let points = [...(joins && lastEnd ? [{ at: lastEnd.at, pressure }] : []), { at, pressure }];
@@ -68,7 +69,7 @@ function strokeDrag({ layer, part, lying, brush, desk }: Painted, touch: Touch):
   const show = () => {
     const edit = editOf();
     const reach = edit.stroke ? reachOf(lying, edit.stroke) + SPARE : 0;
-    setTrace({ stroke: piece, points: points.map((one) => one.at), reach, edit });
+    setLive(edit, { stroke: piece, points: points.map((one) => one.at), reach, edit });
   };
   show();
   return {

@@ -2,7 +2,7 @@
 
 import type { Drag, Press } from "@/features/hand/drag";
 import { pannedBy } from "@/model/viewing";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 
 /** Begin to drag the view, with the space bar held or by the middle button. */
 export function panning({ pans, touch }: Press): Drag | undefined {

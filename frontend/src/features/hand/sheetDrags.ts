@@ -6,7 +6,7 @@ import type { Canvas } from "@/model/composite";
 import { type CropGrip, isCropGrip } from "@/model/cropping";
 import type { Point } from "@/model/points";
 import { proportionOf } from "@/model/proportions";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useHelping } from "@/state/helping";
 import { useShaping } from "@/state/shaping";
 

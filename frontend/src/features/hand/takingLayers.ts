@@ -7,7 +7,7 @@ import { insidePull } from "@/features/hand/shapingDrags";
 import { canBeTaken, isCropping, layerUnder, taking, worksInside } from "@/features/hand/underHand";
 import { isPlaced, type Layer } from "@/model/composite";
 import type { Point } from "@/model/points";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 
 /** Begin to move a photo inside its frame, while that is cropped. */
 export function shiftingInside({ composite, open, touch, desk }: Press): Drag | undefined {

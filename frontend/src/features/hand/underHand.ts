@@ -12,7 +12,8 @@ import { layersAt, liesOn, toSource } from "@/model/geometry";
 import { onCanvas } from "@/model/nesting";
 import type { Point, Size } from "@/model/points";
 import { takenByClick } from "@/model/reaching";
-import { facetFor, useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
+import { facetFor } from "@/state/desk/selection";
 
 interface Keys {
   readonly altKey: boolean;

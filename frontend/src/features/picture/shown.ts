@@ -5,7 +5,8 @@ import type { FrameView } from "@/api/types";
 import type { Canvas, Edit } from "@/model/composite";
 import type { Size } from "@/model/points";
 import type { StageView } from "@/model/viewing";
-import type { Backing, Trace } from "@/state/desk";
+import type { Trace } from "@/state/desk/trying";
+import type { Backing } from "@/state/desk/viewing";
 
 export interface Shown {
   readonly projectId: string;

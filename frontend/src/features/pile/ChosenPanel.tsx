@@ -5,7 +5,7 @@ import styled from "styled-components";
 import { chosenOnCanvas } from "@/model/choosing";
 import type { Edit } from "@/model/composite";
 import { sayCount } from "@/model/wording";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useComposite } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";

@@ -3,7 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, expect, test, vi } from "vitest";
 import { LayerActions } from "@/features/pile/LayerActions";
 import type { Layer } from "@/model/composite";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { deskWith, showOnDesk } from "@/testing/desk";
 import { sampleGroup, sampleLayer, samplePlacement } from "@/testing/samples";
 

@@ -11,7 +11,7 @@ import {
   type Layer,
   siblingsOf,
 } from "@/model/composite";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useComposite } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";

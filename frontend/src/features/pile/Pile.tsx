@@ -8,7 +8,7 @@ import { PileDragProvider } from "@/features/pile/PileDrag";
 import { SheetItem } from "@/features/pile/SheetItem";
 import { countLayers } from "@/model/composite";
 import { sayCount } from "@/model/wording";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useComposite } from "@/state/project";
 import { color, font } from "@/theme/tokens";
 import { LiveWord } from "@/ui/LiveWord";

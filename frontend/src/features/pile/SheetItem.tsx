@@ -6,7 +6,7 @@ import styled from "styled-components";
 import { SheetSizes } from "@/features/pile/SheetSizes";
 import { resized } from "@/model/canvas";
 import type { Canvas } from "@/model/composite";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useComposite, useProject } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { Choice } from "@/ui/Choice";

@@ -8,7 +8,7 @@ import type { AlignFound, AlignRequest } from "@/api/types";
 import { MatchPoints } from "@/features/place/MatchPoints";
 import { sharedFrame } from "@/model/aligning";
 import { allLayers, type Canvas, type Composite, type PhotoLayer } from "@/model/composite";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { type JudgingAid, useJudging } from "@/state/judging";
 import { useMatching } from "@/state/matching";
 import { useMessages } from "@/state/messages";

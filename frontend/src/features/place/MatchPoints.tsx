@@ -6,7 +6,7 @@ import { useEffect } from "react";
 import styled from "styled-components";
 import type { PhotoLayer } from "@/model/composite";
 import type { Point } from "@/model/points";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { halfOf, type MatchedPair, MOST_PAIRS, useMatching } from "@/state/matching";
 import { PlainButton } from "@/ui/Button";
 import { NumberBox } from "@/ui/NumberBox";

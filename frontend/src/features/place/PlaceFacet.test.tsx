@@ -3,7 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, expect, test } from "vitest";
 import { PlaceFacet } from "@/features/place/PlaceFacet";
 import type { Layer, PlacedLayer } from "@/model/composite";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useSettings } from "@/state/settings";
 import { deskWith, showOnDesk } from "@/testing/desk";
 import { sampleGroup, sampleLayer, samplePlacement } from "@/testing/samples";

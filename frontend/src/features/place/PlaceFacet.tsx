@@ -8,7 +8,7 @@ import { ShapeSettings } from "@/features/place/ShapeSettings";
 import { isLocked, type PlacedLayer, type Placement } from "@/model/composite";
 import { fillingCanvas, fittedInside } from "@/model/geometry";
 import { intoPile, onCanvas } from "@/model/nesting";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useComposite } from "@/state/project";
 import { useCalmLive } from "@/state/useCalmLive";
 import { PlainButton } from "@/ui/Button";

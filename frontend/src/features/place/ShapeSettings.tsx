@@ -10,7 +10,7 @@ import { cropOf, framedInRatio, uncropped, withCrop } from "@/model/cropping";
 import { cornersOf } from "@/model/geometry";
 import { FIXED_NAMES, FREELY, ITS_OWN, named, proportionOf, THE_SHEETS } from "@/model/proportions";
 import { type Crop, flatBend, regridded, type ShapingLine, shapingLine } from "@/model/shaping";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useProject } from "@/state/project";
 import { useShaping } from "@/state/shaping";
 import { PlainButton } from "@/ui/Button";

@@ -17,7 +17,7 @@ import type { History, Tick } from "@/api/types";
 import { Glimpse } from "@/features/ruler/Glimpse";
 import { OtherWays, WaysFrom } from "@/features/ruler/OtherWays";
 import { forksOf, marksOf, tickAt } from "@/model/ruling";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useProject } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";

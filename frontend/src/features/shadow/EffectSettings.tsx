@@ -4,7 +4,7 @@ import type { ReactElement } from "react";
 import styled from "styled-components";
 import type { Effect, Layer } from "@/model/composite";
 import { EFFECT_LIMITS, type EffectKind, FRESH_EFFECTS, shaded } from "@/model/effects";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useCalmLive } from "@/state/useCalmLive";
 import { PlainButton } from "@/ui/Button";
 import { ColorWell } from "@/ui/ColorWell";

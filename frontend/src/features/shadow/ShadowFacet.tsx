@@ -13,7 +13,7 @@ import {
   shaded,
 } from "@/model/effects";
 import { movedTo } from "@/model/tones";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useComposite } from "@/state/project";
 import { LiveWord } from "@/ui/LiveWord";
 import { FacetWords } from "@/ui/Words";

@@ -5,7 +5,7 @@ import { act } from "react";
 import { MemoryRouter } from "react-router";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { OpenShelf } from "@/features/shelf/OpenShelf";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { deskWith } from "@/testing/desk";
 import { DeskContext } from "@/work/DeskContext";
 

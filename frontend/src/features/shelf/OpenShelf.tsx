@@ -13,7 +13,7 @@ import { Grid, Soft, TileSet } from "@/features/shelf/shelfParts";
 import { isFound } from "@/model/searching";
 import { foundOn, type PictureSet, type Sorting, setsOf } from "@/model/shelving";
 import { sayCount } from "@/model/wording";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { color, font } from "@/theme/tokens";
 import { PlainButton, QuietButton } from "@/ui/Button";
 import { FindField } from "@/ui/FindField";

@@ -5,7 +5,7 @@ import { lazy, type ReactElement, Suspense } from "react";
 import styled from "styled-components";
 import { fetchShelf, thumbnailUrl } from "@/api/calls";
 import { sayCount } from "@/model/wording";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useFinding } from "@/state/finding";
 import { useNotices } from "@/state/notices";
 import { useProject } from "@/state/project";

@@ -9,7 +9,7 @@ import { putOnShelf, renamePicture, thumbnailUrl } from "@/api/calls";
 import type { Picture } from "@/api/types";
 import { Tile } from "@/features/shelf/shelfParts";
 import { sayWhen } from "@/model/wording";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useMessages } from "@/state/messages";
 import { color, font } from "@/theme/tokens";
 import { PlainButton, QuietButton } from "@/ui/Button";

@@ -7,7 +7,7 @@ import { type ToneSlider, ToneSliders } from "@/features/tone/ToneSliders";
 import type { Setting } from "@/features/tone/useSetting";
 import { MOST_PAIRS } from "@/model/matches";
 import { sayCount } from "@/model/wording";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { endPairing, usePairing } from "@/state/pairing";
 import { color, font } from "@/theme/tokens";
 import { LiveWord } from "@/ui/LiveWord";

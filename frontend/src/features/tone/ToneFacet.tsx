@@ -23,7 +23,7 @@ import {
   toned,
   withTone,
 } from "@/model/tones";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useComposite } from "@/state/project";
 import { font } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";

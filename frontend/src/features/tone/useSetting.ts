@@ -2,7 +2,7 @@
 
 import type { TonedLayer } from "@/model/composite";
 import { type ToneKind, type ToneOf, toned, withTone } from "@/model/tones";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useCalmLive } from "@/state/useCalmLive";
 import { useDeskActions } from "@/work/DeskContext";
 

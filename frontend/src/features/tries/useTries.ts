@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from "react";
 import { requestTries } from "@/api/calls";
 import { closeFrame, decodeFrames, type Frame, NewestOnly } from "@/api/frames";
 import type { Canvas, Edit } from "@/model/composite";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useComposite, useProject } from "@/state/project";
 import { useDeskActions } from "@/work/DeskContext";
 

@@ -3,7 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, expect, test } from "vitest";
 import { WashFacet } from "@/features/wash/WashFacet";
 import type { ColorLayer, GradientLayer } from "@/model/composite";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { deskWith, showOnDesk } from "@/testing/desk";
 
 afterEach(cleanup);

@@ -11,7 +11,7 @@ import {
   type WashLayer,
 } from "@/model/composite";
 import { exchanged } from "@/model/gradients";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useComposite } from "@/state/project";
 import { useCalmLive } from "@/state/useCalmLive";
 import { color } from "@/theme/tokens";

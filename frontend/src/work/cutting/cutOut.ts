@@ -20,7 +20,7 @@ import {
   withStroke,
 } from "@/model/mattes";
 import { useCutting } from "@/state/cutting";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useMessages } from "@/state/messages";
 import { expectedComposite } from "@/state/project";
 import { openLayer } from "@/work/commands";

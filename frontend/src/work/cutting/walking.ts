@@ -8,7 +8,7 @@ import { maskLying } from "@/model/lying";
 import { EMPTY_MASK } from "@/model/masks";
 import { type MattePart, openMatte, ownMatte } from "@/model/mattes";
 import type { StageView } from "@/model/viewing";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { useMessages } from "@/state/messages";
 import { expectedComposite } from "@/state/project";
 import { openLayer } from "@/work/commands";

@@ -5,7 +5,7 @@ import type { TonedLayer } from "@/model/composite";
 import { MOST_PAIRS, matchedTo, type Pair } from "@/model/matches";
 import type { Point } from "@/model/points";
 import { toned } from "@/model/tones";
-import { useDesk } from "@/state/desk";
+import { useDesk } from "@/state/desk/desk";
 import { findOut } from "@/state/finding";
 import { usePairing } from "@/state/pairing";
 import { expectedComposite, savedRevision } from "@/state/project";
