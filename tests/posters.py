@@ -140,7 +140,7 @@ def assets(state: Composite, pictures: dict[str, np.ndarray]) -> Assets:
     needed = all_needed(state)
     mended = {one.name: mended_copy(one, found[one.picture]) for one in needed.mended}
     both = {**found, **mended}
-    return {**both, **laid_patches(needed.patched, both)}
+    return {**both, **laid_patches(needed.mended_places, both)}
 
 
 def saved(

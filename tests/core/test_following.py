@@ -57,8 +57,8 @@ from glyphaneme.core.render import (
     laid_patches,
     mended_copy,
 )
-from glyphaneme.core.render.lying import Ground
-from glyphaneme.core.render.patching import patched_in
+from glyphaneme.core.render.mended_places import mended_places_in
+from glyphaneme.core.render.visibility import Ground
 from glyphaneme.core.tone import BlurTone, ClarityTone, ColoringTone, MonochromeTone
 from tests.pictures import (
     composite_of,
@@ -95,7 +95,7 @@ class Cupboard:
             if one.name not in self.found:
                 made = mended_copy(one, self.found[one.picture])
                 self.found[one.name] = made
-        missing = [one for one in needed.patched if one.name not in self.found]
+        missing = [one for one in needed.mended_places if one.name not in self.found]
         self.found.update(laid_patches(missing, self.found))
         return self.found
 
@@ -295,7 +295,7 @@ def spot(mend_id: str, x: int) -> Mend:
 
 
 def patch_names(state: Composite) -> list[str]:
-    found = patched_in(state.layers, state.layers, Ground(canvas=state.canvas))
+    found = mended_places_in(state.layers, state.layers, Ground(canvas=state.canvas))
     return [one.name for one in found]
 
 

@@ -99,7 +99,7 @@ def whole(*layers: Layer, background: str | None = "#ffffff") -> Composite:
 
 
 def assets_for(composite: Composite, view: View = WHOLE) -> dict[str, Any]:
-    needed = assets_needed(composite, view).patched
+    needed = assets_needed(composite, view).mended_places
     return {**PYRAMIDS, **laid_patches(needed, PYRAMIDS)}
 
 
@@ -108,7 +108,7 @@ def shown(composite: Composite, view: View = WHOLE) -> np.ndarray:
 
 
 def names(composite: Composite) -> list[str]:
-    return [one.name for one in assets_needed(composite).patched]
+    return [one.name for one in assets_needed(composite).mended_places]
 
 
 def require_alike(found: np.ndarray, wanted: np.ndarray) -> None:
@@ -287,7 +287,7 @@ def test_tones_above_it_find_it_mended() -> None:
 
 def test_only_places_in_view_are_asked_for() -> None:
     composite = whole(PHOTO, mending(BOTH, AWAY))
-    corner = assets_needed(composite, View(200, 20, 100, 100, 1)).patched
+    corner = assets_needed(composite, View(200, 20, 100, 100, 1)).mended_places
     assert [one.mend.id for one in corner] == ["away"]
     off = composite.layers[1].model_copy(update={"visible": False})
     assert names(whole(PHOTO, off)) == []
@@ -311,7 +311,7 @@ def test_a_long_stroke_is_laid_without_seams() -> None:
     line = ColorLayer(id="w", name="Wire", color="#ffffff", mask=Mask(parts=(strip,)))
     wire = Mend(id="w", points=((52, 700), (2348, 700)), size=5)
     large = composite_of(sheet, line, mending(wire), width=2400, height=1400)
-    (needed,) = assets_needed(large).patched
+    (needed,) = assets_needed(large).mended_places
     patches = laid_patches([needed], {})
     assert len(patches[needed.name].tiles) > 1
     for scale in (1, 0.8):

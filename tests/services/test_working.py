@@ -170,6 +170,20 @@ def test_worker_that_was_taken_for_dead_changes_nothing_any_more(
         assert session.scalar(text("SELECT count(*) FROM blob")) == 2
 
 
+def test_what_an_earlier_attempt_found_is_not_the_result_of_the_later_one(
+    studio: Studio, job: uuid.UUID
+) -> None:
+    def overtaken(studio: Studio, row: JobRow, progress: Progress) -> None:
+        with studio.sessions.begin() as session:
+            begin_attempt(session, row.id)
+        progress.finish(io.BytesIO(b"first"))
+
+    run_job(studio, job, overtaken)
+
+    assert state(studio, job).state == "running"
+    assert result(studio, job) == b""
+
+
 def test_failure_of_an_earlier_attempt_does_not_end_the_later_one(
     studio: Studio, job: uuid.UUID
 ) -> None:

@@ -71,7 +71,7 @@ def fresh_client(studio: Studio, folder: Path, **changes: Any) -> FlaskClient:
     forgetful = {
         "frames": FrameCache(10**8),
         "mended": WeighedCache(8),
-        "patched": WeighedCache(10**8),
+        "filled_places": WeighedCache(10**8),
         "rough_patches": WeighedCache(8),
         "rough": WeighedCache(8),
     }

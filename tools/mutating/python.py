@@ -20,7 +20,7 @@ PYTHON = [
         ),
         ("names = set(needed_by(inside).names)", "names = set(needed_by([]).names)"),
         (
-            "names.update(one.name for one in patched_in(layers, pile, on))",
+            "names.update(one.name for one in mended_places_in(layers, pile, on))",
             "names.update(())",
         ),
         root=CORE,
@@ -49,7 +49,7 @@ PYTHON = [
         root=CORE,
     ),
     *of(
-        "render/patching.py",
+        "render/mended_places.py",
         "tests/core/test_following.py tests/core/test_mending_layers.py",
         ("looked_at = looked_at or looks_around(layers[at])", "looked_at = False"),
         (

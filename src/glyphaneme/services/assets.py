@@ -22,7 +22,14 @@ if TYPE_CHECKING:
     from glyphaneme.core.document import Composite, Layer
     from glyphaneme.core.mask.parts import Found, OfPicture
     from glyphaneme.core.place import Pyramid
-    from glyphaneme.core.render import Assets, Mended, Needed, OwnColors, Patched, View
+    from glyphaneme.core.render import (
+        Assets,
+        Mended,
+        MendedPlace,
+        Needed,
+        OwnColors,
+        View,
+    )
     from glyphaneme.services.studio import Visit
 
 ON_THE_SHELF = "picture on the shelf"
@@ -82,22 +89,22 @@ def assets_named(
     }
     filling = filling or Filling()
     read = partial(_beneath, visit, filling, quick=quick)
-    patched = {
+    filled = {
         one.name: patch_laid(visit, one, filling, read, quick=quick)
-        for one in needed.patched
+        for one in needed.mended_places
     }
-    return {**assets, **own, **patched}
+    return {**assets, **own, **filled}
 
 
 def _beneath(
-    visit: Visit, filling: Filling, patched: Patched, *, quick: bool
+    visit: Visit, filling: Filling, place: MendedPlace, *, quick: bool
 ) -> Assets:
     """Return all that filling a place reads."""
     return assets_of(
         visit,
-        source_of(patched),
-        patched.view,
-        pile=patched.others,
+        source_of(place),
+        place.view,
+        pile=place.others,
         quick=quick,
         filling=filling,
     )

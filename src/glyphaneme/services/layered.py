@@ -220,7 +220,7 @@ def assets_of_layered(unpacked: Unpacked) -> Assets:
     assets: Assets = {**pyramids, **mended, **rasters, **mattes, **paintings}
     own = {one.name: own_pyramid(one, assets) for one in needed.own_colors}
     assets = {**assets, **own}
-    return {**assets, **laid_patches(needed.patched, assets)}
+    return {**assets, **laid_patches(needed.mended_places, assets)}
 
 
 def _is_complete(own: OwnDocument) -> bool:

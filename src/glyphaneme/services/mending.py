@@ -20,7 +20,7 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.mend import Mend, Patch
     from glyphaneme.core.place import Pyramid
-    from glyphaneme.core.render import Assets, Mended, Patched
+    from glyphaneme.core.render import Assets, Mended, MendedPlace
     from glyphaneme.services.studio import Studio, Visit
 
 MOST_KEPT = 2000
@@ -71,9 +71,9 @@ def mended_pyramid(visit: Visit, mended: Mended, digest: str) -> Pyramid:
 
 def patch_laid(
     visit: Visit,
-    patched: Patched,
+    place: MendedPlace,
     filling: Filling,
-    read: Callable[[Patched], Assets],
+    read: Callable[[MendedPlace], Assets],
     *,
     quick: bool,
 ) -> Laid:
@@ -82,11 +82,11 @@ def patch_laid(
     Where somebody waits for it, or it must be `quick`, it may be filled roughly at
     first, or not at all.
     """
-    studio, name = visit.studio, patched.name
-    place = _file_of(visit, name)
-    found = studio.patched.get(name)
-    if found is None and (kept := load_patch(place)) is not None:
-        found = studio.patched.put(name, laid(patched, kept))
+    studio, name = visit.studio, place.name
+    file = _file_of(visit, name)
+    found = studio.filled_places.get(name)
+    if found is None and (kept := load_patch(file)) is not None:
+        found = studio.filled_places.put(name, laid(place, kept))
     if found is not None:
         return found
     is_full = studio.is_waited_for and filling.pixels >= MOST_AT_ONCE
@@ -95,15 +95,15 @@ def patch_laid(
         return rough
     if (quick or is_full) and filling.places >= ROUGHLY_AT_ONCE:
         return Laid((), is_rough=True)
-    assets = read(patched)
+    assets = read(place)
     if quick or is_full or is_rough(visit, assets):
         filling.places += 1
-        patch = filled_patch(patched, assets, roughly=True)
-        return studio.rough_patches.put(name, laid(patched, patch, is_rough=True))
-    patch = filled_patch(patched, assets)
+        patch = filled_patch(place, assets, roughly=True)
+        return studio.rough_patches.put(name, laid(place, patch, is_rough=True))
+    patch = filled_patch(place, assets)
     filling.pixels += len(patch.rows)
-    _keep(place, patch)
-    return studio.patched.put(name, laid(patched, patch))
+    _keep(file, patch)
+    return studio.filled_places.put(name, laid(place, patch))
 
 
 def is_rough(visit: Visit, assets: Assets) -> bool:

@@ -114,7 +114,7 @@ class Studio:
         default_factory=lambda: WeighedCache(MENDED_BYTES_KEPT, _bytes_of)
     )
     """Photos with places mended, by name."""
-    patched: WeighedCache[str, Laid] = field(
+    filled_places: WeighedCache[str, Laid] = field(
         default_factory=lambda: WeighedCache(PATCHED_BYTES_KEPT, _bytes_of)
     )
     """What fills places that layers mend of what lies beneath them, by name."""

@@ -7,20 +7,19 @@ from glyphaneme.core.render.caching import FrameCache
 from glyphaneme.core.render.composing import Rounding
 from glyphaneme.core.render.edges import edge_of
 from glyphaneme.core.render.effects import shown_extent
-from glyphaneme.core.render.finer import Fineness
-from glyphaneme.core.render.histograms import histograms
-from glyphaneme.core.render.lying import Ground
-from glyphaneme.core.render.mended import mended_copy
-from glyphaneme.core.render.own_colors import own_pyramid
-from glyphaneme.core.render.passes import Passes
-from glyphaneme.core.render.patched import (
+from glyphaneme.core.render.filled_places import (
     filled_patch,
     laid,
     laid_patches,
     render_alone,
     source_of,
 )
-from glyphaneme.core.render.patching import Laid, Patched
+from glyphaneme.core.render.finer import Fineness
+from glyphaneme.core.render.histograms import histograms
+from glyphaneme.core.render.mended_photos import mended_copy
+from glyphaneme.core.render.mended_places import Laid, MendedPlace
+from glyphaneme.core.render.own_colors import own_pyramid
+from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.picking import CutOut, layers_under
 from glyphaneme.core.render.reaching import reach_of
 from glyphaneme.core.render.rendering import (
@@ -33,6 +32,7 @@ from glyphaneme.core.render.rims import rim_of
 from glyphaneme.core.render.texels import Mended, OwnColors, mended_in, own_colors_by
 from glyphaneme.core.render.thumbs import hidden_share, mask_view
 from glyphaneme.core.render.views import View
+from glyphaneme.core.render.visibility import Ground
 
 __all__ = [
     "Assets",
@@ -42,10 +42,10 @@ __all__ = [
     "Ground",
     "Laid",
     "Mended",
+    "MendedPlace",
     "Needed",
     "OwnColors",
     "Passes",
-    "Patched",
     "Rounding",
     "View",
     "all_needed",

@@ -12,9 +12,9 @@ from glyphaneme.core.document.reading import all_of, others_read
 from glyphaneme.core.mask import Raster
 from glyphaneme.core.mask.paintings import Painting
 from glyphaneme.core.place import Pyramid
-from glyphaneme.core.render.lying import Ground, seen_from, spreads
-from glyphaneme.core.render.patching import Laid, patched_in
+from glyphaneme.core.render.mended_places import Laid, mended_places_in
 from glyphaneme.core.render.texels import mended_in, own_colors_in
+from glyphaneme.core.render.visibility import Ground, seen_from, spreads
 
 if TYPE_CHECKING:
     from collections.abc import Iterable, Iterator
@@ -23,7 +23,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.document.model import Composite, Layer
     from glyphaneme.core.mask import Reads
     from glyphaneme.core.mask.parts import Found, OfPicture
-    from glyphaneme.core.render.patching import Patched
+    from glyphaneme.core.render.mended_places import MendedPlace
     from glyphaneme.core.render.texels import Mended, OwnColors
     from glyphaneme.core.render.views import View
 
@@ -45,7 +45,7 @@ class Needed(NamedTuple):
     """Photos that show with places mended."""
     own_colors: tuple[OwnColors, ...] = ()
     """Photos that show with their subject's own colours."""
-    patched: tuple[Patched, ...] = ()
+    mended_places: tuple[MendedPlace, ...] = ()
     """Places of what lies beneath layers that are mended, lower ones first."""
 
     @property
@@ -57,7 +57,7 @@ class Needed(NamedTuple):
             (part.raster for part in self.mattes),
             (one.name for one in self.mended),
             (own.name for own in self.own_colors),
-            (one.name for one in self.patched),
+            (one.name for one in self.mended_places),
         )
 
 
@@ -99,16 +99,18 @@ def assets_needed(
     others = [one for layer in shown for one in others_read(layer, around)]
     needed = needed_by([*shown, *(inner for one in others for inner in all_of(one))])
     sheet = Ground(canvas=composite.canvas)
-    patched = [
-        *patched_in(composite.layers, around, sheet, view),
-        *(found for one in others for found in patched_in((one,), around)),
+    places = [
+        *mended_places_in(composite.layers, around, sheet, view),
+        *(found for one in others for found in mended_places_in((one,), around)),
     ]
-    return _with_patched(needed, patched)
+    return _with_places(needed, places)
 
 
-def _with_patched(needed: Needed, patched: Iterable[Patched]) -> Needed:
+def _with_places(needed: Needed, places: Iterable[MendedPlace]) -> Needed:
     """Return what is needed, with places that layers mend besides, each once."""
-    return needed._replace(patched=tuple({one.name: one for one in patched}.values()))
+    return needed._replace(
+        mended_places=tuple({one.name: one for one in places}.values())
+    )
 
 
 def needed_by(layers: list[Layer]) -> Needed:
@@ -148,7 +150,7 @@ def all_needed(composite: Composite) -> Needed:
     needed = _needed(composite.pictures(), reads, layers)
     sheet = Ground(canvas=composite.canvas)
     pile = composite.layers
-    return _with_patched(needed, patched_in(pile, pile, sheet, hidden=True))
+    return _with_places(needed, mended_places_in(pile, pile, sheet, hidden=True))
 
 
 def _needed(pictures: Iterable[str], reads: list[Reads], layers: list[Layer]) -> Needed:

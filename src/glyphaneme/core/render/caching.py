@@ -29,7 +29,6 @@ from glyphaneme.core.render.composing import (
 )
 from glyphaneme.core.render.finer import Fineness, Finer, as_it_is, finer, samples_for
 from glyphaneme.core.render.following import followed
-from glyphaneme.core.render.lying import Ground
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.reaching import reach_of
 from glyphaneme.core.render.reading import NOTHING_PLACED, Placed, Reading
@@ -38,6 +37,7 @@ from glyphaneme.core.render.repainted import Repainted, repainted, strokes_betwe
 from glyphaneme.core.render.sheets import Sheets
 from glyphaneme.core.render.tables import build_table
 from glyphaneme.core.render.views import View
+from glyphaneme.core.render.visibility import Ground
 from glyphaneme.core.tone import split
 from glyphaneme.core.weighed import ENTRY, WeighedCache
 

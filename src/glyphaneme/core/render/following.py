@@ -11,8 +11,8 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from glyphaneme.core.document.reading import all_of, others_read
 from glyphaneme.core.render.assets import needed_by
-from glyphaneme.core.render.lying import NOTHING, Ground
-from glyphaneme.core.render.patching import patched_in
+from glyphaneme.core.render.mended_places import mended_places_in
+from glyphaneme.core.render.visibility import NOTHING, Ground
 
 if TYPE_CHECKING:
     from collections.abc import Mapping
@@ -75,7 +75,7 @@ def pixels_read(
     layers, others = followed
     inside = [inner for one in (*layers, *others) for inner in all_of(one)]
     names = set(needed_by(inside).names)
-    names.update(one.name for one in patched_in(layers, pile, on))
+    names.update(one.name for one in mended_places_in(layers, pile, on))
     for other in others:
-        names.update(one.name for one in patched_in((other,), pile))
+        names.update(one.name for one in mended_places_in((other,), pile))
     return tuple(assets.get(name) for name in sorted(names))

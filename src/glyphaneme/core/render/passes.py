@@ -20,7 +20,6 @@ from glyphaneme.core.render.effects import Shown, veiled
 from glyphaneme.core.render.following import followed, pixels_read
 from glyphaneme.core.render.from_sheet import FromSheet
 from glyphaneme.core.render.growing import reach_of_settling, settled_alpha
-from glyphaneme.core.render.lying import Ground
 from glyphaneme.core.render.masks import Masking, seen_steps
 from glyphaneme.core.render.piles import toned_pile_pixels
 from glyphaneme.core.render.reading import Reading
@@ -28,6 +27,7 @@ from glyphaneme.core.render.rows import white_table
 from glyphaneme.core.render.sheets import Sheets
 from glyphaneme.core.render.tables import build_table
 from glyphaneme.core.render.toned import toned_place, toned_size
+from glyphaneme.core.render.visibility import Ground
 from glyphaneme.core.render.warped import flattened, sheet_view
 from glyphaneme.core.values import with_fields
 

@@ -18,9 +18,9 @@ from glyphaneme.core.tone import Seen, spread_of
 if TYPE_CHECKING:
     from glyphaneme.core.arrays import MatrixF64, PixelsU8
     from glyphaneme.core.document.model import Canvas, Layer
-    from glyphaneme.core.render.lying import Ground
     from glyphaneme.core.render.reading import Reading
     from glyphaneme.core.render.views import View
+    from glyphaneme.core.render.visibility import Ground
     from glyphaneme.core.tone import Tone
 
 CLEAR = np.zeros(4, np.float32)

@@ -15,11 +15,11 @@ from glyphaneme.core.render.composing import (
     require_view,
 )
 from glyphaneme.core.render.finer import finer, samples_for
-from glyphaneme.core.render.lying import Ground
 from glyphaneme.core.render.passes import Passes
 from glyphaneme.core.render.reading import Reading
 from glyphaneme.core.render.sheets import Sheets
 from glyphaneme.core.render.tables import build_table
+from glyphaneme.core.render.visibility import Ground
 
 if TYPE_CHECKING:
     from collections.abc import Iterator

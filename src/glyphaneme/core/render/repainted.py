@@ -9,7 +9,7 @@ from glyphaneme.core.document.model import Layer, PhotoLayer, members_of
 from glyphaneme.core.document.reading import all_of
 from glyphaneme.core.mask import PaintedPart
 from glyphaneme.core.place import Rect
-from glyphaneme.core.render.lying import looks_around
+from glyphaneme.core.render.visibility import looks_around
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Container, Iterator, Sequence

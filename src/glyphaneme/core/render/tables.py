@@ -33,12 +33,18 @@ from glyphaneme.core.document.model import (
 from glyphaneme.core.errors import PixelsMissingError
 from glyphaneme.core.place import Pyramid, Rect
 from glyphaneme.core.place.warping import warp_of
-from glyphaneme.core.render.lying import NOTHING, Ground, seen_from, source_map, touches
 from glyphaneme.core.render.masks import Masking, masking_of
-from glyphaneme.core.render.patching import Laid, patches_of
+from glyphaneme.core.render.mended_places import Laid, mended_places_of
 from glyphaneme.core.render.reading import NOTHING_PLACED, Placed, Reading
 from glyphaneme.core.render.rows import Fields, Row, Table, rgba, table_of
 from glyphaneme.core.render.texels import texels_of
+from glyphaneme.core.render.visibility import (
+    NOTHING,
+    Ground,
+    seen_from,
+    source_map,
+    touches,
+)
 from glyphaneme.core.render.warped import is_plain, reach_in, staying, warped_into
 from glyphaneme.core.tone import split
 
@@ -245,8 +251,8 @@ def _mending_rows(layer: MendingLayer, reading: Reading, pile: _Pile) -> Iterato
     mask = _mask(layer, reading, pile)
     inner = pile.depth + 1
     rows = []
-    for patched in patches_of(layer, pile.on, reading.passes.pile):
-        found = reading.assets.get(patched.name)
+    for place in mended_places_of(layer, pile.on, reading.passes.pile):
+        found = reading.assets.get(place.name)
         for left, top, pyramid in found.tiles if isinstance(found, Laid) else ():
             to_tile = pile.to_pile[:2].copy()
             to_tile[:, 2] -= (left, top)

@@ -21,7 +21,8 @@ from glyphaneme.core.document.model import (
 )
 from glyphaneme.core.document.reading import others_read
 from glyphaneme.core.mend import AROUND, PATCH_VERSION
-from glyphaneme.core.render.lying import (
+from glyphaneme.core.render.views import View
+from glyphaneme.core.render.visibility import (
     NOTHING,
     Ground,
     looks_around,
@@ -30,7 +31,6 @@ from glyphaneme.core.render.lying import (
     spreads,
     touches,
 )
-from glyphaneme.core.render.views import View
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -45,7 +45,7 @@ UNSEEN = {"name", "locked"}
 BARE = NEUTRAL | {"mask": None, "fades": ()}
 
 
-class Patched(NamedTuple):
+class MendedPlace(NamedTuple):
     """One place that is mended, and all that fills it."""
 
     name: str
@@ -96,9 +96,9 @@ class Laid:
         return sum(tile.pyramid.nbytes for tile in self.tiles)
 
 
-def patches_of(
+def mended_places_of(
     layer: MendingLayer, on: Ground, pile: tuple[Layer, ...]
-) -> tuple[Patched, ...]:
+) -> tuple[MendedPlace, ...]:
     """Return the places that a layer mends.
 
     Parameters
@@ -112,7 +112,7 @@ def patches_of(
 
     Returns
     -------
-    tuple of Patched
+    tuple of MendedPlace
         Those at work, in their order; none where nothing lies beneath.
     """
     shown = tuple(one for one in on.layers if one.visible and one.opacity)
@@ -134,11 +134,11 @@ def patches_of(
 @lru_cache(KEPT)
 def _patches(
     layer: MendingLayer, on: Ground, others: tuple[tuple[Layer, ...], ...]
-) -> tuple[Patched, ...]:
+) -> tuple[MendedPlace, ...]:
     said = [_said(one, *read) for one, read in zip(on.layers, others, strict=True)]
     ground = on.canvas and on.canvas.background
     read = tuple({one.id: one for each in others for one in each}.values())
-    found: list[Patched] = []
+    found: list[MendedPlace] = []
     filled: list[tuple[Rect[int], str]] = []
     for place, mend in enumerate(layer.mends):
         around = _surroundings(mend, on.canvas)
@@ -151,7 +151,7 @@ def _patches(
         text = json.dumps([PATCH_VERSION, ground, around, how, near, before])
         name = f"patch-{hashlib.sha256(text.encode()).hexdigest()}"
         earlier = layer.model_copy(update={"mends": layer.mends[:place]})
-        found.append(Patched(name, mend, on.with_layers((earlier,)), read))
+        found.append(MendedPlace(name, mend, on.with_layers((earlier,)), read))
         filled.append((mend.box(), name))
     return tuple(found)
 
@@ -179,7 +179,7 @@ def _may_show(layer: Layer, view: View) -> bool:
     return seen_from(layer, view.to_canvas, view) is not None
 
 
-def patched_in(
+def mended_places_in(
     layers: tuple[Layer, ...],
     pile: tuple[Layer, ...],
     on: Ground = NOTHING,
@@ -187,7 +187,7 @@ def patched_in(
     to_pile: MatrixF64 | None = None,
     *,
     hidden: bool = False,
-) -> Iterator[Patched]:
+) -> Iterator[MendedPlace]:
     """Go through all places that layers mend, those in groups too.
 
     Parameters
@@ -207,7 +207,7 @@ def patched_in(
 
     Yields
     ------
-    Patched
+    MendedPlace
         Lower ones first, as far as the view may show something of them.
     """
     lying = to_pile if to_pile is not None or view is None else view.to_canvas
@@ -215,7 +215,7 @@ def patched_in(
         if not (hidden or (layer.visible and layer.opacity)):
             continue
         if isinstance(layer, MendingLayer):
-            for one in patches_of(layer, on.with_layers(layers[:place]), pile):
+            for one in mended_places_of(layer, on.with_layers(layers[:place]), pile):
                 box = one.mend.box()
                 if view is None or lying is None or touches(lying[:2], box, view):
                     yield one
@@ -224,6 +224,6 @@ def patched_in(
             if lying is not None:
                 inner = np.vstack([source_map(layer) @ lying, (0, 0, 1)])
             members = members_of(layer)
-            yield from patched_in(
+            yield from mended_places_in(
                 members, pile, view=view, to_pile=inner, hidden=hidden
             )

@@ -10,8 +10,8 @@ from glyphaneme.core.document.model import Canvas, Composite
 from glyphaneme.core.mend import patch_for
 from glyphaneme.core.place import build_pyramid
 from glyphaneme.core.render.composing import compose
+from glyphaneme.core.render.mended_places import Laid, Tile
 from glyphaneme.core.render.passes import CLEAR, Passes
-from glyphaneme.core.render.patching import Laid, Tile
 from glyphaneme.core.render.reading import Reading
 from glyphaneme.core.render.rendering import render
 from glyphaneme.core.render.tables import build_table
@@ -23,9 +23,9 @@ if TYPE_CHECKING:
     from glyphaneme.core.document.model import Layer
     from glyphaneme.core.mend import Patch
     from glyphaneme.core.render.assets import Assets
-    from glyphaneme.core.render.lying import Ground
-    from glyphaneme.core.render.patching import Patched
+    from glyphaneme.core.render.mended_places import MendedPlace
     from glyphaneme.core.render.views import View
+    from glyphaneme.core.render.visibility import Ground
 
 MARGIN = 16
 """Clear pixels round a tile, so that there are smaller sizes of the smallest."""
@@ -35,12 +35,12 @@ OVERLAP = 16
 """So far each lies over those before it, that no seam shows."""
 
 
-def source_of(patched: Patched) -> Composite:
+def source_of(place: MendedPlace) -> Composite:
     """Return what a place is filled from, in a composite of its own.
 
     Parameters
     ----------
-    patched : Patched
+    place : MendedPlace
         The place.
 
     Returns
@@ -48,17 +48,17 @@ def source_of(patched: Patched) -> Composite:
     Composite
         On which the place's `view` is looked at.
     """
-    on = patched.on
+    on = place.on
     clear = Canvas(width=1, height=1, background=None)
     return Composite(canvas=on.canvas or clear, layers=on.layers)
 
 
-def filled_patch(patched: Patched, assets: Assets, *, roughly: bool = False) -> Patch:
+def filled_patch(place: MendedPlace, assets: Assets, *, roughly: bool = False) -> Patch:
     """Fill one place.
 
     Parameters
     ----------
-    patched : Patched
+    place : MendedPlace
         The place.
     assets : mapping of id to what a render reads
         All that `assets_needed` names for its source and view.
@@ -70,18 +70,18 @@ def filled_patch(patched: Patched, assets: Assets, *, roughly: bool = False) -> 
     Patch
         Its rows and columns count from the corner of the view.
     """
-    view = patched.view
-    shown = render(source_of(patched), assets, view, pile=patched.others)
+    view = place.view
+    shown = render(source_of(place), assets, view, pile=place.others)
     move = np.array([[1.0, 0, -view.x], [0, 1, -view.y]])
-    return patch_for(shown, patched.mend.carried(move), roughly=roughly)
+    return patch_for(shown, place.mend.carried(move), roughly=roughly)
 
 
-def laid(patched: Patched, patch: Patch, *, is_rough: bool = False) -> Laid:
+def laid(place: MendedPlace, patch: Patch, *, is_rough: bool = False) -> Laid:
     """Return a patch as it is laid.
 
     Parameters
     ----------
-    patched : Patched
+    place : MendedPlace
         The place.
     patch : Patch
         As `filled_patch` returns it.
@@ -93,13 +93,13 @@ def laid(patched: Patched, patch: Patch, *, is_rough: bool = False) -> Laid:
     Laid
         No tile where the patch is empty.
     """
-    return Laid(tuple(_tiles(patched, patch)), is_rough)
+    return Laid(tuple(_tiles(place, patch)), is_rough)
 
 
-def _tiles(patched: Patched, patch: Patch) -> Iterator[Tile]:
+def _tiles(place: MendedPlace, patch: Patch) -> Iterator[Tile]:
     if not len(patch.rows):
         return
-    view = patched.view
+    view = place.view
     places = np.column_stack([patch.rows, patch.columns])
     squares = np.unique(places // LARGEST_TILE, axis=0) * LARGEST_TILE
     for corner in squares:
@@ -113,12 +113,12 @@ def _tiles(patched: Patched, patch: Patch) -> Iterator[Tile]:
         yield Tile(int(view.x) + left, int(view.y) + top, build_pyramid(pixels))
 
 
-def laid_patches(patched: Iterable[Patched], assets: Assets) -> dict[str, Laid]:
+def laid_patches(places: Iterable[MendedPlace], assets: Assets) -> dict[str, Laid]:
     """Fill all places.
 
     Parameters
     ----------
-    patched : iterable of Patched
+    places : iterable of MendedPlace
         Lower ones first.
     assets : mapping of id to what a render reads
         All that filling them reads, but for patches.
@@ -129,7 +129,7 @@ def laid_patches(patched: Iterable[Patched], assets: Assets) -> dict[str, Laid]:
         By their names.
     """
     found: dict[str, Laid] = {}
-    for one in patched:
+    for one in places:
         found[one.name] = laid(one, filled_patch(one, {**assets, **found}))
     return found
 
