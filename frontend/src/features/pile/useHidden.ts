@@ -1,6 +1,6 @@
 /** What a layer's mask hides of it, for the layer's thumbnail. */
 
-import { useRef } from "react";
+import { useMemo } from "react";
 import { hiddenUrl } from "@/api/calls";
 import { type Layer, layerById, type Mask } from "@/model/composite";
 import { useProject } from "@/state/project";
@@ -10,15 +10,15 @@ import { useProject } from "@/state/project";
  * same for as long as the mask does: other changes of the picture need no other one.
  */
 export function useHidden({ id }: Layer): string | null {
-  const known = useProject((project) => project.known);
-  const last = useRef({ said: "", address: "" });
-  const mask = known ? layerById(known.composite, id)?.mask : undefined;
-  if (!known || !mask?.parts.some((part) => part.works)) return null;
-  const said = `${id} ${JSON.stringify(mask)} ${readsMore(mask) ? known.head : ""}`;
-  if (last.current.said !== said) {
-    last.current = { said, address: hiddenUrl(known.id, known.head, id) };
-  }
-  return last.current.address;
+  const said = useProject(({ known }) => {
+    const mask = known ? layerById(known.composite, id)?.mask : undefined;
+    if (!known || !mask?.parts.some((part) => part.works)) return null;
+    return `${known.id} ${JSON.stringify(mask)} ${readsMore(mask) ? known.head : ""}`;
+  });
+  return useMemo(() => {
+    const { known } = useProject.getState();
+    return known && said !== null ? hiddenUrl(known.id, known.head, id) : null;
+  }, [said, id]);
 }
 
 /** Tell whether a mask follows from more than itself. */
