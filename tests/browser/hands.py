@@ -180,11 +180,20 @@ class Hands:
         return self.page.get_by_role("region", name="The pile")
 
     def sentences(self) -> list[str]:
-        """Return the sentences of the pile, front to back, as they read."""
+        """Return what the pile says of each layer, front to back.
+
+        The open layer's sentence is a list: its name, then a clause of each facet.
+        """
         items = self.page.get_by_role("list", name="Layers, front to back").locator(
-            "> li > div:first-child > p"
+            "> li"
         )
-        return [text.replace("\xa0", " ") for text in items.all_inner_texts()]
+        said = [
+            item.locator("> div:first-child > p, > div > h2 [data-clause]")
+            for item in items.all()
+        ]
+        return [
+            ", ".join(words.all_inner_texts()).replace("\xa0", " ") for words in said
+        ]
 
     def open_layer(self, name: str, facet: str = "Place") -> None:
         word = self.pile.get_by_role("button", name=name, exact=True)
@@ -192,6 +201,11 @@ class Hands:
             word.click()
         self.facet(facet).click()
         expect(self.facet(facet)).to_have_attribute("aria-expanded", "true")
+
+    def do(self, layer: str, deed: str) -> None:
+        """Do what stands in the menu beside the open layer's actions."""
+        self.page.get_by_role("button", name=f"More to do with {layer}").click()
+        self.page.get_by_role("menuitem", name=deed).click()
 
     def facet(self, name: str) -> Locator:
         return self.pile.locator("button[aria-expanded]").filter(has_text=name).first

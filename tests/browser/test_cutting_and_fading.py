@@ -79,10 +79,7 @@ def test_brush_hides_shows_again_and_is_undone(hands: Hands, card: Any) -> None:
     paint(hands, card, (200, 300), (600, 300))
     hidden = hands.saved(card)["composite"]["layers"][0]["mask"]["parts"][0]
     assert (hidden["kind"], hidden["strokes"]) == ("painted", 1)
-    assert (
-        hands.sentences()[0]
-        == "White, filling the picture, cut by brush, shown plainly."
-    )
+    assert "cut by brush" in hands.sentences()[0]
     page.keyboard.press("n")
     expect(page.get_by_role("status").filter(has_text="Working on")).to_contain_text(
         "Showing with a soft brush of 120 px at 100 %. N hides instead"

@@ -43,7 +43,7 @@ def test_layers_are_put_together_moved_as_one_and_taken_apart(
 ) -> None:
     page = hands.page
     hands.open_layer("Puppet kit box")
-    page.get_by_role("button", name="Put together with Lantern glow").click()
+    hands.do("Puppet kit box", "Put together with Lantern glow")
     hands.settle()
     assert hands.sentences()[0].startswith(
         "Lantern glow and Puppet kit box, 2 layers as one"
@@ -52,7 +52,7 @@ def test_layers_are_put_together_moved_as_one_and_taken_apart(
     start = hands.on_stage(trio, 500, 300)
     hands.drag(start, Point(start.x, start.y + 60))
     hands.settle()
-    page.get_by_role("button", name="Take apart").click()
+    hands.do("Lantern glow and Puppet kit box", "Take apart")
     hands.settle()
 
     before = [one["placement"] for one in trio["composite"]["layers"]]
@@ -66,7 +66,7 @@ def test_layers_are_put_together_moved_as_one_and_taken_apart(
 
 def test_layers_are_dragged_into_a_group_and_out_again(hands: Hands, trio: Any) -> None:
     hands.open_layer("Puppet kit box")
-    hands.page.get_by_role("button", name="Put together with Lantern glow").click()
+    hands.do("Puppet kit box", "Put together with Lantern glow")
     hands.settle()
     hands.page.keyboard.press("Escape")
     row = hands.pile.get_by_role("listitem")
@@ -118,7 +118,7 @@ def test_second_click_takes_a_member_and_drags_it_alone(
     after = layers(hands, trio)[1]["layers"]
     assert after[0]["placement"]["y"] < before[0]["placement"]["y"] - 30
     assert after[1] == before[1]
-    page.get_by_role("button", name="Take out of Lantern glow and Puppet").click()
+    hands.do("Lantern glow", "Take out of Lantern glow and Puppet")
     hands.settle()
     assert [one["name"] for one in layers(hands, trio)][-1] == "Lantern glow"
 

@@ -315,7 +315,7 @@ def test_another_photo_takes_the_place_of_one(
     hands.product.bring_in(demo_photos / "moths-on-white.jpg")
     hands.page.reload()
     hands.open_layer("Lantern glow")
-    hands.page.get_by_role("button", name="Same place, other photo…").click()
+    hands.do("Lantern glow", "Same place, other photo…")
     hands.page.get_by_role("menuitem", name="Moths on white").click()
     hands.settle()
 

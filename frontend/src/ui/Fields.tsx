@@ -4,7 +4,7 @@ import styled from "styled-components";
 
 export const Fields = styled.div`
   display: grid;
-  gap: 10px;
+  gap: 8px;
   padding-left: 13px;
 `;
 

@@ -1,6 +1,6 @@
-/** Numbers two by two, each with its words. */
+/** Numbers side by side, each with its words. */
 
-import type { ReactElement } from "react";
+import type { ReactElement, ReactNode } from "react";
 import styled from "styled-components";
 import { between, NumberBox } from "@/ui/NumberBox";
 
@@ -19,15 +19,30 @@ const Pairs = styled.div`
   gap: 8px 10px;
 `;
 
+/** Three that belong together: their words stand above them. */
+const Trio = styled(Pairs)`
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+
+  > * {
+    flex-direction: column;
+    align-items: stretch;
+    gap: 2px;
+  }
+`;
+
 interface NumberGridProps {
   readonly numbers: readonly NumberOfGrid[];
   readonly isDisabled?: boolean;
+  /** What stands after the last number. */
+  readonly children?: ReactNode;
 }
 
 /** Show numbers to a tenth, which is as exact as a hand needs. */
-export function NumberGrid({ numbers, isDisabled = false }: NumberGridProps): ReactElement {
+export function NumberGrid(props: NumberGridProps): ReactElement {
+  const { numbers, isDisabled = false, children } = props;
+  const Grid = numbers.length === 3 ? Trio : Pairs;
   return (
-    <Pairs>
+    <Grid>
       {numbers.map(({ label, value, limits, unit = "px", onChange }) => (
         <NumberBox
           key={label}
@@ -41,6 +56,7 @@ export function NumberGrid({ numbers, isDisabled = false }: NumberGridProps): Re
           onChange={onChange}
         />
       ))}
-    </Pairs>
+      {children}
+    </Grid>
   );
 }

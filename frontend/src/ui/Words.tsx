@@ -6,7 +6,7 @@ import { font } from "@/theme/tokens";
 export const Words = styled.p`
   font-family: ${font.reading};
   font-size: 14.5px;
-  line-height: 1.5;
+  line-height: 1.4;
 `;
 
 /** Words of a facet that are settings themselves. */

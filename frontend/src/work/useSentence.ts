@@ -14,6 +14,8 @@ const PLACING: readonly Touch[] = ["place", "crop", "corners", "bend"];
 
 interface LayerWords {
   readonly parts: readonly SentencePart[];
+  /** Its name, and what no facet tells: that it is hidden, or of how many layers. */
+  readonly head: readonly SentencePart[];
   readonly summaries: Readonly<Record<Facet, string>>;
   /** What each part of its mask is. */
   readonly recipe: readonly string[];
@@ -25,6 +27,16 @@ interface LayerWords {
   readonly mends: readonly string[];
   /** What each of its effects is. */
   readonly effects: readonly string[];
+}
+
+const HEAD: ReadonlySet<Touch> = new Set(["name", "shown", "lock"]);
+/** What stands between the clauses of a sentence. */
+const BETWEEN: ReadonlySet<string> = new Set([", ", " at ", "."]);
+
+function headOf(parts: readonly SentencePart[]): readonly SentencePart[] {
+  return parts
+    .filter(({ touch, text }) => HEAD.has(touch) || (touch === "words" && !BETWEEN.has(text)))
+    .flatMap((part, place) => (place > 0 ? [{ text: ", ", touch: "words" }, part] : [part]));
 }
 
 /** Return what the layer does, in words. */
@@ -49,6 +61,6 @@ export function useSentence(layer: Layer): LayerWords {
       shadow: said("shadow", ", ") || "none",
     };
     const { recipe = [], fades = [], tones = [], mends = [], effects = [] } = found ?? {};
-    return { parts, summaries, recipe, fades, tones, mends, effects };
+    return { parts, head: headOf(parts), summaries, recipe, fades, tones, mends, effects };
   }, [found, layer.name]);
 }

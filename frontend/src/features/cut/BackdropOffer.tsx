@@ -23,7 +23,7 @@ const Offer = styled.div`
   p {
     font-family: ${font.reading};
     font-size: 15px;
-    line-height: 1.5;
+    line-height: 1.4;
   }
 `;
 

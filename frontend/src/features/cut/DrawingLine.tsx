@@ -1,7 +1,6 @@
 /** What is to be drawn on the stage next, and how it is done without a pointer. */
 
 import type { ReactElement } from "react";
-import styled from "styled-components";
 import { type Composite, type Layer, type MaskPart, sheetOf } from "@/model/composite";
 import { type Drawn, diamondIn, hasColours, newEven, newOutline } from "@/model/drawing";
 import { maskLying } from "@/model/lying";
@@ -9,15 +8,9 @@ import { EMPTY_MASK, newShape } from "@/model/masks";
 import { seenPart } from "@/model/reaching";
 import { useDesk } from "@/state/desk/desk";
 import { useDrawing } from "@/state/drawing";
-import { font } from "@/theme/tokens";
 import { LiveWord } from "@/ui/LiveWord";
+import { FacetWords } from "@/ui/Words";
 import { useDeskActions } from "@/work/DeskContext";
-
-const Words = styled.p`
-  font-family: ${font.reading};
-  font-size: 15px;
-  line-height: 1.5;
-`;
 
 const DRAW = {
   ellipse: "Draw the circle on the picture: press and drag",
@@ -48,11 +41,11 @@ export function DrawingLine({ layer, composite, drawn }: DrawingLineProps): Reac
     leave(part.id);
   };
   return (
-    <Words>
+    <FacetWords>
       {DRAW[drawn]}. Or {drawn === "even" ? "take the one " : "begin with one "}
       <LiveWord onPress={put}>in the middle</LiveWord>, or{" "}
       <LiveWord onPress={() => leave(null)}>leave it</LiveWord>.
-    </Words>
+    </FacetWords>
   );
 }
 

@@ -2,27 +2,20 @@
 
 import { HINTS } from "@generated/limits";
 import type { ReactElement } from "react";
-import styled from "styled-components";
 import { FindingNow } from "@/features/cut/BackdropOffer";
 import { BrushSize } from "@/features/cut/BrushSettings";
 import type { PhotoLayer } from "@/model/composite";
 import { type MattePart, WAYS, type Way } from "@/model/mattes";
 import { sayCount } from "@/model/wording";
 import { useCutting } from "@/state/cutting";
-import { font } from "@/theme/tokens";
 import { Choice } from "@/ui/Choice";
 import { Fields } from "@/ui/Fields";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
+import { FacetWords } from "@/ui/Words";
 import { findOtherwise, lookInside, takeStrokeBack } from "@/work/cutting/cutOut";
 import { walkDoubts } from "@/work/cutting/walking";
 import { useDeskActions } from "@/work/DeskContext";
-
-const Words = styled.p`
-  font-family: ${font.reading};
-  font-size: 15px;
-  line-height: 1.5;
-`;
 
 const DOES = [
   { id: "keep", label: "Keep" },
@@ -71,7 +64,7 @@ export function MatteSettings({ layer, part }: MatteSettingsProps): ReactElement
         choices={DOES}
         onChange={(next) => set({ does: next })}
       />
-      <Words>
+      <FacetWords>
         {SAYS[does]}
         {does === "ring" || does === "frame" ? (
           <>
@@ -80,7 +73,7 @@ export function MatteSettings({ layer, part }: MatteSettingsProps): ReactElement
           </>
         ) : null}
         .
-      </Words>
+      </FacetWords>
       {does === "keep" || does === "drop" ? (
         <BrushSize
           size={size}
@@ -103,37 +96,31 @@ function Said({ layer, part }: SaidProps): ReactElement {
   const desk = useDeskActions();
   const count = part.hints.strokes.length;
   return (
-    <>
-      <Words>
-        Found{" "}
-        <LiveSelect
-          label="How it is found"
-          value={part.way}
-          choices={WAYS.map(({ id, label }) => ({ id, label: lowered(label) }))}
-          onChange={(way) => findOtherwise(desk, layer, part, way as Way)}
-        />
-        {part.network ? `, by the network “${part.network}”` : ""}
-        {count > 0 ? (
-          <>
-            , with {sayCount(count, "rough stroke")}{" "}
-            <LiveWord onPress={() => takeStrokeBack(desk)}>(take the last one back)</LiveWord>
-          </>
-        ) : null}
-        {count >= HINTS.strokes.maxItems ? "; with another one the oldest goes" : ""}
-        {part.hints.around ? (
-          <>
-            , inside a ring{" "}
-            <LiveWord onPress={() => lookInside(desk, null)}>(look everywhere again)</LiveWord>
-          </>
-        ) : null}
-        .
-      </Words>
-      <Words>
-        Go along its edge to{" "}
-        <LiveWord onPress={() => walkDoubts(1)}>the next doubtful place</LiveWord>, or back to{" "}
-        <LiveWord onPress={() => walkDoubts(-1)}>the one before</LiveWord>.
-      </Words>
-    </>
+    <FacetWords>
+      Found{" "}
+      <LiveSelect
+        label="How it is found"
+        value={part.way}
+        choices={WAYS.map(({ id, label }) => ({ id, label: lowered(label) }))}
+        onChange={(way) => findOtherwise(desk, layer, part, way as Way)}
+      />
+      {part.network ? `, by the network “${part.network}”` : ""}
+      {count > 0 ? (
+        <>
+          , with {sayCount(count, "rough stroke")}{" "}
+          <LiveWord onPress={() => takeStrokeBack(desk)}>(take the last one back)</LiveWord>
+        </>
+      ) : null}
+      {count >= HINTS.strokes.maxItems ? "; with another one the oldest goes" : ""}
+      {part.hints.around ? (
+        <>
+          , inside a ring{" "}
+          <LiveWord onPress={() => lookInside(desk, null)}>(look everywhere again)</LiveWord>
+        </>
+      ) : null}
+      . Go to <LiveWord onPress={() => walkDoubts(1)}>the next doubtful place</LiveWord>, or to{" "}
+      <LiveWord onPress={() => walkDoubts(-1)}>the one before</LiveWord>.
+    </FacetWords>
   );
 }
 

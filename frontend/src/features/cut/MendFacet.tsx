@@ -12,6 +12,7 @@ import { PlainButton } from "@/ui/Button";
 import { Fields } from "@/ui/Fields";
 import { LiveWord } from "@/ui/LiveWord";
 import { Tick } from "@/ui/Tick";
+import { FacetWords } from "@/ui/Words";
 import { useDeskActions } from "@/work/DeskContext";
 import { useSentence } from "@/work/useSentence";
 
@@ -39,12 +40,6 @@ const Places = styled.ol`
   }
 `;
 
-const Words = styled.p`
-  font-family: ${font.reading};
-  font-size: 15px;
-  line-height: 1.5;
-`;
-
 /** The slider's end; wider places can be typed. */
 const USUAL_SIZE = 80;
 const FIRST_SIZE = 18;
@@ -57,10 +52,10 @@ export function MendFacet({ layer }: { readonly layer: MendedLayer }): ReactElem
     <>
       {mends ? (
         <>
-          <Words>
+          <FacetWords>
             Click a speck or go over a scratch: it is filled from what lies around it.{" "}
             <LiveWord onPress={() => openLine(null)}>That is all</LiveWord>.
-          </Words>
+          </FacetWords>
           <Fields>
             <BrushSize
               size={size}
@@ -71,11 +66,11 @@ export function MendFacet({ layer }: { readonly layer: MendedLayer }): ReactElem
           </Fields>
         </>
       ) : (
-        <Words>
+        <FacetWords>
           <LiveWord onPress={() => openLine(MENDING)}>Mend</LiveWord> specks, scratches and wires
           {layer.kind === "mending" ? " of everything beneath" : ""}
           {layer.mends.length > 0 ? ":" : "."}
-        </Words>
+        </FacetWords>
       )}
       {layer.mends.length > 0 ? <MendLines layer={layer} /> : null}
     </>

@@ -1,7 +1,7 @@
 /** The open part of a recipe by its numbers, whatever its kind. */
 
 import { ELLIPSE_PART, RECTANGLE_PART } from "@generated/limits";
-import type { ReactElement } from "react";
+import type { ReactElement, ReactNode } from "react";
 import { EvenSettings, OutlineSettings } from "@/features/cut/DrawnSettings";
 import { MatteSettings } from "@/features/cut/MatteSettings";
 import type { Layer, MaskPart } from "@/model/composite";
@@ -9,7 +9,7 @@ import { hasColours } from "@/model/drawing";
 import { changePart, type ShapePart } from "@/model/masks";
 import { useDesk } from "@/state/desk/desk";
 import { useCalmLive } from "@/state/useCalmLive";
-import { PlainButton } from "@/ui/Button";
+import { PlainButton, QuietButton } from "@/ui/Button";
 import { Choice } from "@/ui/Choice";
 import { FieldRow, Fields } from "@/ui/Fields";
 import { LabelledSlider } from "@/ui/LabelledSlider";
@@ -77,22 +77,23 @@ function ShapeSettings({ layer, part: kept }: ShapeSettingsProps): ReactElement 
         onChange={(softness) => setLive(changePart(layer, { ...kept, softness }))}
         onChangeEnd={(softness) => take({ softness })}
       />
-      <ShapeNumbers part={part} onTake={take} />
-      <FieldRow>
+      <ShapeNumbers part={part} onTake={take}>
         <PlainButton isDisabled={isEven} onPress={() => take({ height: part.width })}>
           {part.kind === "ellipse" ? "Make it a circle" : "Make it a square"}
         </PlainButton>
-      </FieldRow>
+      </ShapeNumbers>
     </Fields>
   );
 }
 
 interface ShapeNumbersProps {
   readonly part: ShapePart;
+  /** What stands after the last number. */
+  readonly children: ReactNode;
   onTake(changes: Partial<ShapePart>): void;
 }
 
-function ShapeNumbers({ part, onTake }: ShapeNumbersProps): ReactElement {
+function ShapeNumbers({ part, children, onTake }: ShapeNumbersProps): ReactElement {
   const numbers = SHAPE_NUMBERS.map(({ of, ...shown }) => ({
     ...shown,
     value: part[of],
@@ -105,7 +106,7 @@ function ShapeNumbers({ part, onTake }: ShapeNumbersProps): ReactElement {
     limits: RECTANGLE_PART.corner,
     onChange: (value: number) => onTake({ corner: value }),
   };
-  return <NumberGrid numbers={corner ? [...numbers, corner] : numbers} />;
+  return <NumberGrid numbers={corner ? [...numbers, corner] : numbers}>{children}</NumberGrid>;
 }
 
 const SHAPE_NUMBERS = [
@@ -140,14 +141,14 @@ export function PartActions({ layer, part }: PartActionsProps): ReactElement {
         >
           Inside out
         </Tick>
-        <PlainButton
+        <QuietButton
           onPress={() => {
             desk.edit({ kind: "remove_part", layer_id: layer.id, part_id: part.id });
             openLine(null);
           }}
         >
           Take it away
-        </PlainButton>
+        </QuietButton>
       </FieldRow>
     </Fields>
   );

@@ -6,6 +6,7 @@ import styled from "styled-components";
 import { DeskHeader } from "@/features/desk/DeskHeader";
 import { KeyboardMap } from "@/features/desk/KeyboardMap";
 import { ParkedNote } from "@/features/desk/ParkedNote";
+import { PileEdge, pileColumn } from "@/features/desk/PileEdge";
 import { Stage } from "@/features/desk/Stage";
 import { useDeskSync } from "@/features/desk/useDeskSync";
 import { useIncoming } from "@/features/desk/useIncoming";
@@ -14,6 +15,7 @@ import { useKeyboard } from "@/features/desk/useKeyboard";
 import { Pile } from "@/features/pile/Pile";
 import { Shelf } from "@/features/shelf/Shelf";
 import { TryStrip } from "@/features/tries/TryStrip";
+import { useSettings } from "@/state/settings";
 import { font } from "@/theme/tokens";
 import { Boundary } from "@/ui/Boundary";
 import { StrongButton } from "@/ui/Button";
@@ -36,7 +38,6 @@ const Top = styled.div`
 
 const Middle = styled.div`
   display: grid;
-  grid-template-columns: clamp(300px, 27.5vw, 420px) minmax(0, 1fr);
   min-height: 0;
 `;
 
@@ -91,16 +92,18 @@ function OpenDesk({ desk }: { readonly desk: DeskActions }): ReactElement {
   useKeyboard(desk, showMap);
   useIncoming(desk);
   useKeptFocus();
+  const pileWidth = useSettings((settings) => settings.pileWidth);
   return (
     <Page>
       <Top>
         <DeskHeader onFinish={finish} onShowMap={showMap} />
         <ParkedNote onSaveCopy={finish} />
       </Top>
-      <Middle>
+      <Middle style={{ gridTemplateColumns: `${pileColumn(pileWidth)} auto minmax(0, 1fr)` }}>
         <Boundary what="The pile">
           <Pile />
         </Boundary>
+        <PileEdge />
         <Work>
           <Boundary what="The stage">
             <Stage />

@@ -1,4 +1,4 @@
-/** One facet of the open layer: its name, what it is now, and its controls when open. */
+/** One facet of the open layer: its name, its clause of the sentence, and its controls when open. */
 
 import type { ReactElement, ReactNode } from "react";
 import { Button, Disclosure, DisclosurePanel, Heading } from "react-aria-components";
@@ -17,15 +17,16 @@ const Head = styled(Button)`
   gap: 12px;
   align-items: baseline;
   width: 100%;
-  padding: 7px 16px 7px 12px;
+  padding: 4px 16px 4px 12px;
   border: 0;
-  border-top: 1px solid ${color.rule};
   background: none;
   text-align: left;
   cursor: pointer;
 `;
 
 const Name = styled.span`
+  color: ${color.softInk};
+  font-size: 13px;
   font-weight: 650;
 
   > u {
@@ -37,17 +38,41 @@ const Name = styled.span`
   }
 `;
 
-const Summary = styled.span`
-  color: ${color.softInk};
+/** The facet's clause of the layer's sentence. */
+const Clause = styled.span`
+  color: ${color.live};
   font-family: ${font.reading};
-  font-size: 14px;
+  font-size: 15px;
+  line-height: 1.35;
+  overflow-wrap: anywhere;
+  text-decoration: underline;
+  text-decoration-color: ${color.liveRule};
+  text-decoration-thickness: 1px;
+  text-underline-offset: 4px;
+
+  [data-hovered] > & {
+    text-decoration-color: currentColor;
+  }
+
+  [aria-expanded="true"] > & {
+    color: ${color.ink};
+    text-decoration: none;
+  }
 `;
 
 const Body = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 10px;
-  padding: 4px 16px 14px 12px;
+  gap: 8px;
+  padding: 2px 16px 12px 12px;
+`;
+
+/** What is open stands between rules. */
+const Row = styled(Disclosure)`
+  &[data-expanded] {
+    border: solid ${color.rule};
+    border-width: 1px 0;
+  }
 `;
 
 interface FacetRowProps {
@@ -64,7 +89,7 @@ interface FacetRowProps {
 export function FacetRow(props: FacetRowProps): ReactElement {
   const { name, keyed = 0, summary, isOpen, children, onOpen } = props;
   return (
-    <Disclosure isExpanded={isOpen} onExpandedChange={onOpen}>
+    <Row isExpanded={isOpen} onExpandedChange={onOpen}>
       <Title level={2}>
         <Head slot="trigger">
           <Name>
@@ -72,7 +97,7 @@ export function FacetRow(props: FacetRowProps): ReactElement {
             <u>{name[keyed]}</u>
             {name.slice(keyed + 1)}
           </Name>
-          <Summary>{summary}</Summary>
+          <Clause data-clause="">{summary}</Clause>
         </Head>
       </Title>
       <DisclosurePanel>
@@ -82,6 +107,6 @@ export function FacetRow(props: FacetRowProps): ReactElement {
           </Boundary>
         ) : null}
       </DisclosurePanel>
-    </Disclosure>
+    </Row>
   );
 }

@@ -14,6 +14,7 @@ import {
 import { useDesk } from "@/state/desk/desk";
 import { useComposite } from "@/state/project";
 import { color } from "@/theme/tokens";
+import { ActionMenu, type Deed } from "@/ui/ActionMenu";
 import { QuietButton } from "@/ui/Button";
 import {
   beneath,
@@ -28,20 +29,17 @@ import {
   toggleLocked,
   toggleShown,
 } from "@/work/commands";
-import { useDeskActions } from "@/work/DeskContext";
+import { type DeskActions, useDeskActions } from "@/work/DeskContext";
 
 const Row = styled.div`
   display: flex;
   flex-wrap: wrap;
-  gap: 2px 4px;
-  padding: 6px 12px 8px 6px;
+  padding: 4px 10px 6px 6px;
   border-top: 1px solid ${color.rule};
   font-size: 13px;
 
   > button {
-    overflow: hidden;
-    max-width: 100%;
-    text-overflow: ellipsis;
+    padding: 4px 5px;
   }
 `;
 
@@ -53,9 +51,6 @@ interface LayerActionsProps {
 export function LayerActions({ layer, onRename }: LayerActionsProps): ReactElement | null {
   const desk = useDeskActions();
   const composite = useComposite();
-  const seeThrough = useDesk((store) => store.seeThrough);
-  const chosen = useDesk((store) => store.chosen);
-  const actions = useDesk((store) => store.actions);
   if (!composite) return null;
   const layers = siblingsOf(composite, layer.id);
   const isFront = layers.at(-1)?.id === layer.id;
@@ -63,14 +58,21 @@ export function LayerActions({ layer, onRename }: LayerActionsProps): ReactEleme
   const held = isLocked(composite, layer.id);
   return (
     <Row role="group" aria-label={`What to do with ${layer.name}`}>
-      <QuietButton isDisabled={isFront} onPress={() => shiftInPile(desk, layer, 1)}>
-        Bring forward
+      <QuietButton
+        aria-label="Bring forward"
+        isDisabled={isFront}
+        onPress={() => shiftInPile(desk, layer, 1)}
+      >
+        Forward
       </QuietButton>
-      <QuietButton isDisabled={isBack} onPress={() => shiftInPile(desk, layer, -1)}>
-        Send back
+      <QuietButton
+        aria-label="Send back"
+        isDisabled={isBack}
+        onPress={() => shiftInPile(desk, layer, -1)}
+      >
+        Back
       </QuietButton>
       <QuietButton onPress={() => duplicate(desk, layer)}>Copy</QuietButton>
-      <QuietButton onPress={onRename}>Rename</QuietButton>
       <QuietButton onPress={() => toggleShown(desk, layer)}>
         {layer.visible ? "Hide" : "Show"}
       </QuietButton>
@@ -80,61 +82,80 @@ export function LayerActions({ layer, onRename }: LayerActionsProps): ReactEleme
       <QuietButton isDisabled={held} onPress={() => remove(desk, layer)}>
         Remove
       </QuietButton>
-      <QuietButton aria-pressed={seeThrough} onPress={() => actions.setSeeThrough(!seeThrough)}>
-        {seeThrough ? "At full strength" : "See through"}
-      </QuietButton>
-      {isPlaced(layer) ? (
-        <QuietButton onPress={() => chooseOpen(desk, layer)}>
-          {chosen.includes(layer.id) ? "Let go of it" : "Choose with others"}
-        </QuietButton>
-      ) : null}
-      {layer.kind === "photo" ? <OtherPhoto layer={layer} isOff={held} /> : null}
-      <GroupActions composite={composite} layer={layer} />
+      <More layer={layer} composite={composite} onRename={onRename} />
     </Row>
   );
 }
 
-interface GroupActionsProps {
+interface MoreProps extends LayerActionsProps {
   readonly composite: Composite;
-  readonly layer: Layer;
+}
+
+/** What is done less often: looking, choosing, exchanging, putting together, taking apart. */
+function More({ layer, composite, onRename }: MoreProps): ReactElement {
+  const desk = useDeskActions();
+  const seeThrough = useDesk((store) => store.seeThrough);
+  const chosen = useDesk((store) => store.chosen);
+  const { setSeeThrough } = useDesk((store) => store.actions);
+  const deeds: readonly (Deed | null)[] = [
+    { label: "Rename", run: onRename },
+    {
+      label: seeThrough ? "At full strength" : "See through",
+      run: () => setSeeThrough(!seeThrough),
+    },
+    isPlaced(layer)
+      ? {
+          label: chosen.includes(layer.id) ? "Let go of it" : "Choose with others",
+          run: () => chooseOpen(desk, layer),
+        }
+      : null,
+    ...groupDeeds(desk, composite, layer),
+  ];
+  return (
+    <ActionMenu
+      word="more…"
+      label={`More to do with ${layer.name}`}
+      deeds={deeds.filter((deed) => deed !== null)}
+    >
+      {layer.kind === "photo" ? (
+        <OtherPhoto layer={layer} isOff={isLocked(composite, layer.id)} />
+      ) : null}
+    </ActionMenu>
+  );
 }
 
 /** Putting layers together, and taking them apart. */
-function GroupActions({ composite, layer }: GroupActionsProps): ReactElement {
-  const desk = useDeskActions();
+function groupDeeds(
+  desk: DeskActions,
+  composite: Composite,
+  layer: Layer,
+): readonly (Deed | null)[] {
   const below = beneath(composite, layer);
   const around = groupsAround(composite, layer.id).at(-1);
-  return (
-    <>
-      {below?.kind === "group" ? (
-        <QuietButton
-          isDisabled={isLocked(composite, below.id)}
-          onPress={() => putInto(desk, layer, below)}
-        >
-          Put into {below.name}
-        </QuietButton>
-      ) : null}
-      {below && below.kind !== "group" ? (
-        <QuietButton onPress={() => putTogether(desk, layer)}>
-          Put together with {below.name}
-        </QuietButton>
-      ) : null}
-      {around ? (
-        <QuietButton
-          isDisabled={isLocked(composite, around.id)}
-          onPress={() => takeOut(desk, layer)}
-        >
-          Take out of {around.name}
-        </QuietButton>
-      ) : null}
-      {layer.kind === "group" ? (
-        <QuietButton
-          isDisabled={isLocked(composite, layer.id)}
-          onPress={() => takeApart(desk, layer)}
-        >
-          Take apart
-        </QuietButton>
-      ) : null}
-    </>
-  );
+  return [
+    below?.kind === "group"
+      ? {
+          label: `Put into ${below.name}`,
+          isOff: isLocked(composite, below.id),
+          run: () => putInto(desk, layer, below),
+        }
+      : null,
+    below && below.kind !== "group"
+      ? { label: `Put together with ${below.name}`, run: () => putTogether(desk, layer) }
+      : null,
+    around
+      ? {
+          label: `Take out of ${around.name}`,
+          isOff: isLocked(composite, around.id),
+          run: () => takeOut(desk, layer),
+        }
+      : null,
+    layer.kind === "group"
+      ? {
+          label: "Take apart",
+          isOff: isLocked(composite, layer.id),
+          run: () => takeApart(desk, layer),
+        }
+      : null,
+  ];
 }

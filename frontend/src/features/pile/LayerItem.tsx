@@ -66,7 +66,8 @@ const Head = styled.div`
   padding: 10px 16px;
 
   [data-open="true"] > & {
-    padding-left: 12px;
+    align-items: center;
+    padding: 6px 16px 6px 12px;
   }
 `;
 
@@ -90,7 +91,7 @@ export const LayerItem = memo(function LayerItem({ layer }: LayerItemProps): Rea
   const desk = useDeskActions();
   const item = useShownWhenOpen<HTMLLIElement>(open && facet);
   const head = useRef<HTMLDivElement>(null);
-  const { parts, summaries } = useSentence(layer);
+  const { parts, head: named, summaries } = useSentence(layer);
   const { dragProps, handle } = useLayerDrag(layer, renaming);
   const { dropProps, beside, button } = useLayerDrop(layer, head);
 
@@ -104,7 +105,11 @@ export const LayerItem = memo(function LayerItem({ layer }: LayerItemProps): Rea
       {button}
       <Head {...dragProps} ref={head} data-row="">
         {handle}
-        <LayerThumb layer={layer} onPress={() => actions.open(open ? null : layer.id)} />
+        <LayerThumb
+          layer={layer}
+          isSmall={open}
+          onPress={() => actions.open(open ? null : layer.id)}
+        />
         {renaming ? (
           <NameField
             longest={NAME_LAYER.name.maxLength}
@@ -115,7 +120,7 @@ export const LayerItem = memo(function LayerItem({ layer }: LayerItemProps): Rea
           />
         ) : (
           <Sentence
-            parts={parts}
+            parts={open ? named : parts}
             isOpen={open}
             onTouch={touch}
             onClose={() => actions.open(null)}

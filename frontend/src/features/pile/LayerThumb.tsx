@@ -28,7 +28,12 @@ const Frame = styled.button`
     opacity: 0.3;
   }
 
-  &[data-several="true"] {
+  &[data-small="true"] {
+    width: 34px;
+    height: 34px;
+  }
+
+  &[data-several="true"]:not([data-small="true"]) {
     width: 46px;
     height: 46px;
     margin: 0 6px 6px 0;
@@ -92,10 +97,12 @@ const Hatching = styled.span`
 
 interface LayerThumbProps {
   readonly layer: Layer;
+  /** Beside a name alone. */
+  readonly isSmall: boolean;
   onPress(): void;
 }
 
-export function LayerThumb({ layer, onPress }: LayerThumbProps): ReactElement {
+export function LayerThumb({ layer, isSmall, onPress }: LayerThumbProps): ReactElement {
   const hidden = useHidden(layer);
   return (
     <Frame
@@ -103,6 +110,7 @@ export function LayerThumb({ layer, onPress }: LayerThumbProps): ReactElement {
       tabIndex={-1}
       aria-hidden="true"
       data-hidden={!layer.visible}
+      data-small={isSmall}
       data-several={layer.kind === "group"}
       onClick={onPress}
     >

@@ -2,30 +2,14 @@
 
 import { useQuery } from "@tanstack/react-query";
 import type { ReactElement } from "react";
-import { Button, Menu, MenuItem, MenuTrigger } from "react-aria-components";
+import { Menu, MenuItem, SubmenuTrigger } from "react-aria-components";
 import styled from "styled-components";
 import { fetchShelf, thumbnailUrl } from "@/api/calls";
 import type { PhotoLayer } from "@/model/composite";
 import { color } from "@/theme/tokens";
+import { ActionItem } from "@/ui/ActionMenu";
 import { Card } from "@/ui/LiveSelect";
 import { useDeskActions } from "@/work/DeskContext";
-
-const Opener = styled(Button)`
-  padding: 4px 6px;
-  border: 0;
-  background: none;
-  color: ${color.softInk};
-  font: inherit;
-  cursor: pointer;
-
-  &[data-hovered] {
-    color: ${color.ink};
-  }
-
-  &[data-disabled] {
-    opacity: 0.45;
-  }
-`;
 
 const Choices = styled(Menu)`
   display: grid;
@@ -81,10 +65,10 @@ export function OtherPhoto({ layer, isOff }: OtherPhotoProps): ReactElement {
     });
   };
   return (
-    <MenuTrigger>
-      <Opener isDisabled={isOff || pictures.length === 0}>Same place, other photo…</Opener>
+    <SubmenuTrigger>
+      <ActionItem isDisabled={isOff || pictures.length === 0}>Same place, other photo…</ActionItem>
       <Card>
-        <Choices aria-label="Photos of the shelf" onAction={(id) => exchange(String(id))}>
+        <Choices onAction={(id) => exchange(String(id))}>
           {pictures.map((picture) => (
             <Choice key={picture.id} id={picture.id} textValue={picture.name}>
               <img src={thumbnailUrl(picture.id)} alt="" />
@@ -93,6 +77,6 @@ export function OtherPhoto({ layer, isOff }: OtherPhotoProps): ReactElement {
           ))}
         </Choices>
       </Card>
-    </MenuTrigger>
+    </SubmenuTrigger>
   );
 }

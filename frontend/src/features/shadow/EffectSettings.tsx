@@ -6,9 +6,9 @@ import type { Effect, Layer } from "@/model/composite";
 import { EFFECT_LIMITS, type EffectKind, FRESH_EFFECTS, shaded } from "@/model/effects";
 import { useDesk } from "@/state/desk/desk";
 import { useCalmLive } from "@/state/useCalmLive";
-import { PlainButton } from "@/ui/Button";
+import { QuietButton } from "@/ui/Button";
 import { ColorWell } from "@/ui/ColorWell";
-import { Fields } from "@/ui/Fields";
+import { FieldRow, Fields } from "@/ui/Fields";
 import { type NumberLimits, type NumberSlider, NumberSliders } from "@/ui/NumberSliders";
 import { Swatches } from "@/ui/Swatches";
 import { Tick } from "@/ui/Tick";
@@ -114,17 +114,19 @@ export function EffectSettings({ layer, place }: EffectSettingsProps): ReactElem
           onTake={(color) => take({ color })}
         />
       </Colors>
-      <Tick isSelected={kept.works} onChange={(works) => take({ works })}>
-        At work
-      </Tick>
-      <PlainButton
-        onPress={() => {
-          desk.edit(shaded(layer, layer.effects.toSpliced(place, 1)));
-          openLine(null);
-        }}
-      >
-        Take it away
-      </PlainButton>
+      <FieldRow>
+        <Tick isSelected={kept.works} onChange={(works) => take({ works })}>
+          At work
+        </Tick>
+        <QuietButton
+          onPress={() => {
+            desk.edit(shaded(layer, layer.effects.toSpliced(place, 1)));
+            openLine(null);
+          }}
+        >
+          Take it away
+        </QuietButton>
+      </FieldRow>
     </Fields>
   );
 }

@@ -9,9 +9,10 @@ import { HEIGHT, HistogramShapes, HistogramWords } from "@/features/tone/Histogr
 import type { Setting } from "@/features/tone/useSetting";
 import { AS_THEY_ARE, type Ends } from "@/model/tones";
 import { type SpotRole, useToning } from "@/state/toning";
-import { color, font } from "@/theme/tokens";
+import { color } from "@/theme/tokens";
 import { LiveWord } from "@/ui/LiveWord";
 import { NumberBox } from "@/ui/NumberBox";
+import { FacetWords } from "@/ui/Words";
 import { useDeskActions } from "@/work/DeskContext";
 import { findLevels } from "@/work/toning/levels";
 
@@ -67,12 +68,6 @@ const Numbers = styled.div`
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));
   gap: 8px;
-`;
-
-const Words = styled.p`
-  font-family: ${font.reading};
-  font-size: 15px;
-  line-height: 1.5;
 `;
 
 /** Not shown: each handle says what it is by itself. */
@@ -212,7 +207,7 @@ function Finding({ setting }: { readonly setting: Setting<"levels"> }): ReactEle
     void findLevels(desk, setting.layer, setting.place, { role: way });
   return (
     <>
-      <Words>
+      <FacetWords>
         Point at what is{" "}
         {ROLES.map(({ role: one, word }, index) => (
           <span key={one}>
@@ -226,11 +221,11 @@ function Finding({ setting }: { readonly setting: Setting<"levels"> }): ReactEle
             {index < ROLES.length - 1 ? (index === ROLES.length - 2 ? " or " : ", ") : "."}
           </span>
         ))}
-      </Words>
-      <Words>
+      </FacetWords>
+      <FacetWords>
         Have the ends found: <LiveWord onPress={() => find("ends")}>for all at once</LiveWord>, or{" "}
         <LiveWord onPress={() => find("each")}>for each colour</LiveWord>, which takes a cast away.
-      </Words>
+      </FacetWords>
     </>
   );
 }

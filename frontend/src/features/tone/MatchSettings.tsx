@@ -9,8 +9,9 @@ import { MOST_PAIRS } from "@/model/matches";
 import { sayCount } from "@/model/wording";
 import { useDesk } from "@/state/desk/desk";
 import { endPairing, usePairing } from "@/state/pairing";
-import { color, font } from "@/theme/tokens";
+import { color } from "@/theme/tokens";
 import { LiveWord } from "@/ui/LiveWord";
+import { FacetWords } from "@/ui/Words";
 import { useDeskActions } from "@/work/DeskContext";
 import { matchByPairs } from "@/work/toning/matching";
 
@@ -20,12 +21,6 @@ const Drawn = styled.svg`
   height: ${HEIGHT}px;
   border-bottom: 1px solid ${color.ruleStrong};
   background: ${color.paper};
-`;
-
-const Words = styled.p`
-  font-family: ${font.reading};
-  font-size: 15px;
-  line-height: 1.5;
 `;
 
 const SLIDERS: readonly ToneSlider<"match">[] = [
@@ -55,7 +50,7 @@ export function MatchSettings({ setting }: MatchSettingsProps): ReactElement {
       <HistogramWords />
       <ToneSliders setting={setting} sliders={SLIDERS} />
       <Pairs setting={setting} />
-      <Words>
+      <FacetWords>
         <LiveWord
           onPress={() => {
             desk.edit({ kind: "part_match", layer_id: setting.layer.id, place: setting.place });
@@ -65,7 +60,7 @@ export function MatchSettings({ setting }: MatchSettingsProps): ReactElement {
           Take it apart
         </LiveWord>{" "}
         into colour and a curve.
-      </Words>
+      </FacetWords>
     </>
   );
 }
@@ -82,7 +77,7 @@ function Pairs({ setting }: MatchSettingsProps): ReactElement {
     void matchByPairs(desk, layer, place, fewer);
   };
   return (
-    <Words role="status">
+    <FacetWords role="status">
       {isFull ? null : (
         <LiveWord isExpanded={isOn} onPress={() => set({ isOn: !isOn, first: null })}>
           This should look like that
@@ -97,7 +92,7 @@ function Pairs({ setting }: MatchSettingsProps): ReactElement {
           <LiveWord onPress={takeBack}>Take the last back</LiveWord>.
         </>
       ) : null}
-    </Words>
+    </FacetWords>
   );
 }
 

@@ -2,7 +2,6 @@
 
 import { PHOTO_LAYER } from "@generated/limits";
 import { Fragment, type ReactElement } from "react";
-import styled from "styled-components";
 import { MatchOffer } from "@/features/tone/MatchOffer";
 import { PaintColor } from "@/features/tone/PaintColor";
 import { ToneSettings } from "@/features/tone/ToneSettings";
@@ -25,21 +24,15 @@ import {
 } from "@/model/tones";
 import { useDesk } from "@/state/desk/desk";
 import { useComposite } from "@/state/project";
-import { font } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { Fields } from "@/ui/Fields";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
 import { Tick } from "@/ui/Tick";
+import { FacetWords } from "@/ui/Words";
 import { useDeskActions } from "@/work/DeskContext";
 import { useSentence } from "@/work/useSentence";
 import { WordLines } from "@/work/WordLines";
-
-const Words = styled.p`
-  font-family: ${font.reading};
-  font-size: 15px;
-  line-height: 1.5;
-`;
 
 interface ToneFacetProps {
   readonly layer: TonedLayer;
@@ -142,7 +135,7 @@ function AddLine({ layer, composite }: AddLineProps): ReactElement | null {
   );
   const isFull = layer.tones.length >= PHOTO_LAYER.tones.maxItems;
   return (
-    <Words>
+    <FacetWords>
       {isFull ? null : <MatchOffer layer={layer} composite={composite} />}
       {isFull ? `A layer has at most ${PHOTO_LAYER.tones.maxItems} tones` : "Add "}
       {isFull
@@ -172,7 +165,7 @@ function AddLine({ layer, composite }: AddLineProps): ReactElement | null {
           <PaintColor layer={layer} />
         </>
       ) : null}
-    </Words>
+    </FacetWords>
   );
 }
 
