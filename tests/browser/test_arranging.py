@@ -169,7 +169,8 @@ def test_hidden_layer_is_shown_again_by_its_word(hands: Hands, pair: Any) -> Non
     assert layers(hands, pair)[1]["visible"]
 
 
-def test_the_pile_is_as_wide_as_it_was_dragged(hands: Hands, pair: Any) -> None:
+@pytest.mark.usefixtures("pair")
+def test_the_pile_is_as_wide_as_it_was_dragged(hands: Hands) -> None:
     edge = hands.page.get_by_role("separator", name="Width of the pile")
     before = hands.pile.bounding_box()
     assert before is not None

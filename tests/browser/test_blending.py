@@ -90,3 +90,44 @@ def test_mode_is_named_in_the_facet_too(hands: Hands, blend: Any) -> None:
     hands.settle()
 
     assert top(hands, blend)["blend"] == "luminosity"
+
+
+def test_tiles_show_where_ways_differ_and_are_as_high_as_dragged(
+    hands: Hands, demo_photos: Path
+) -> None:
+    state = hands.begin(demo_photos / "moths-on-white.jpg")
+    (layer,) = state["composite"]["layers"]
+    small = {**layer["placement"], "scale_x": 0.05, "scale_y": 0.05, "x": 700, "y": 150}
+    hands.edit(state, kind="place_layer", layer_id=layer["id"], placement=small)
+    hands.open_desk(state)
+    hands.open_layer("Moths on white", "Blend")
+    strip = hands.page.get_by_role("region", name="Try each blend mode")
+    same = strip.get_by_role("option", name="Multiply changes nothing here")
+    expect(same).to_be_visible()
+    assert strip.get_by_text("changes nothing here").count() < 15
+
+    mark = hands.page.get_by_test_id("tiles-mark")
+    expect(mark).to_have_count(0)
+    strip.get_by_role("option", name="Screen", exact=True).hover()
+    box = mark.bounding_box()
+    assert box is not None
+    there = hands.on_stage(state, 700, 150)
+    assert box["x"] < there.x < box["x"] + box["width"]
+    assert box["y"] < there.y < box["y"] + box["height"]
+    stage = hands.surface.bounding_box()
+    assert stage is not None
+    assert box["width"] < stage["width"] / 2
+
+    picture = strip.locator("canvas").first
+    before = picture.bounding_box()
+    edge = hands.page.get_by_role("separator", name="Height of what can be tried")
+    edge.focus()
+    hands.page.keyboard.press("ArrowUp")
+    hands.page.keyboard.press("ArrowUp")
+    expect(edge).to_have_attribute("aria-valuenow", "124")
+    wait = "(canvas, wide) => canvas.getBoundingClientRect().width > wide"
+    assert before is not None
+    hands.page.wait_for_function(
+        f"([canvas, wide]) => ({wait})(canvas, wide)",
+        arg=[picture.element_handle(), before["width"] + 10],
+    )

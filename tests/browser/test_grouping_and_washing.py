@@ -41,7 +41,6 @@ def layers(hands: Hands, state: Any) -> list[Any]:
 def test_layers_are_put_together_moved_as_one_and_taken_apart(
     hands: Hands, trio: Any
 ) -> None:
-    page = hands.page
     hands.open_layer("Puppet kit box")
     hands.do("Puppet kit box", "Put together with Lantern glow")
     hands.settle()

@@ -189,6 +189,7 @@ def test_lines_are_switched_off_ordered_and_taken_away(hands: Hands, dusk: Any) 
 
 @pytest.mark.usefixtures("dusk")
 def test_everything_is_toned_and_undone(hands: Hands) -> None:
+    hands.page.keyboard.press("Escape")
     before = hands.sentences()
     hands.pile.get_by_role("button", name="tone everything").click()
     hands.settle()

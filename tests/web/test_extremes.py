@@ -310,7 +310,7 @@ def test_tries_of_the_tallest_picture_are_all_shown(
     answer = client.post(f"/api/projects/{state['id']}/tries", json=body)
 
     shown = Image.open(io.BytesIO(answer.data[8:]))
-    assert shown.height == 32 * int(answer.headers["Tile-Height"])
+    assert shown.height == 32 * json.loads(answer.headers["Tiles"])["height"]
     assert min(shown.convert("L").getextrema()) > 250
 
 

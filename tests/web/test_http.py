@@ -2,6 +2,7 @@ from __future__ import annotations
 
 import base64
 import io
+import json
 import shutil
 import uuid
 from typing import TYPE_CHECKING
@@ -320,10 +321,42 @@ def test_tries_render_each_alternative_below_the_other(client: FlaskClient) -> N
     )
 
     sheet = np.asarray(Image.open(io.BytesIO(answer.data[8:])))
-    height = int(answer.headers["Tile-Height"])
+    told = json.loads(answer.headers["Tiles"])
+    height = told["height"]
+    assert told["wide"] / told["high"] == pytest.approx(80 / height, rel=0.02)
+    assert told["alike"] == [1]
     assert sheet.shape[:2] == (2 * height, 80)
     assert sheet[: height // 2].min() > 250
     assert sheet[height + 8 :].mean() < 220
+
+
+def test_tries_look_where_alternatives_differ(client: FlaskClient) -> None:
+    state = begin(client, width=1000, height=800)
+    wash = {"kind": "add_color", "layer_id": "c", "name": "Spot", "color": "#2040ff"}
+    spot = {"id": "s", "kind": "ellipse", "x": 700, "y": 200, "width": 90, "height": 90}
+    cut = {"kind": "add_part", "layer_id": "c", "part": spot}
+    tries = [
+        {"kind": "blend_layer", "layer_id": "c", "mode": mode, "opacity": 1}
+        for mode in ("normal", "screen", "difference")
+    ]
+    body = {
+        "revision": state["head"],
+        "unsaved": [wash, cut],
+        "alternatives": tries,
+        "width": 100,
+    }
+
+    answer = client.post(f"/api/projects/{state['id']}/tries", json=body)
+
+    told = json.loads(answer.headers["Tiles"])
+    assert (told["wide"], told["high"]) == pytest.approx((150, 120))
+    assert told["x"] < 655 < 745 < told["x"] + told["wide"]
+    assert told["y"] < 155 < 245 < told["y"] + told["high"]
+    assert told["alike"] == [0]
+    sheet = np.asarray(Image.open(io.BytesIO(answer.data[8:])).convert("RGB"))
+    middle = sheet[told["height"] // 2, 50].astype(int)
+    assert np.abs(middle - (32, 64, 255)).max() < 12
+    assert sheet[told["height"] // 2, 4].min() > 245
 
 
 @pytest.mark.parametrize(

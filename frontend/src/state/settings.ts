@@ -7,10 +7,18 @@ import type { Unit } from "@/model/sizes";
 const KEYS = "glyphaneme.plain-keys";
 const UNIT = "glyphaneme.unit";
 const WIDTH = "glyphaneme.pile-width";
+const TILES = "glyphaneme.tile-height";
 const UNITS: readonly Unit[] = ["px", "cm", "in"];
 
+interface Bounds {
+  readonly least: number;
+  readonly most: number;
+}
+
 /** How narrow and how wide the pile can be dragged, in CSS pixels. */
-export const PILE_WIDTHS = { least: 280, most: 560 };
+export const PILE_WIDTHS: Bounds = { least: 280, most: 560 };
+/** How low and how high tiles of the try strip can be dragged, in CSS pixels. */
+export const TILE_HEIGHTS: Bounds = { least: 64, most: 240 };
 
 interface Settings {
   /** Whether keys without Control or its like do anything. */
@@ -19,15 +27,19 @@ interface Settings {
   readonly unit: Unit;
   /** How wide the pile was dragged, in CSS pixels; null until it is. */
   readonly pileWidth: number | null;
+  /** How high tiles to try were dragged, in CSS pixels; null until they are. */
+  readonly tileHeight: number | null;
   setPlainKeys(on: boolean): void;
   setUnit(unit: Unit): void;
   setPileWidth(width: number | null): void;
+  setTileHeight(height: number | null): void;
 }
 
 export const useSettings = create<Settings>((set) => ({
   plainKeys: kept(KEYS) !== "off",
   unit: UNITS.find((unit) => unit === kept(UNIT)) ?? "px",
-  pileWidth: keptWidth(),
+  pileWidth: keptSize(WIDTH, PILE_WIDTHS),
+  tileHeight: keptSize(TILES, TILE_HEIGHTS),
   setPlainKeys: (plainKeys) => {
     keep(KEYS, plainKeys ? null : "off");
     set({ plainKeys });
@@ -36,19 +48,23 @@ export const useSettings = create<Settings>((set) => ({
     keep(UNIT, unit === "px" ? null : unit);
     set({ unit });
   },
-  setPileWidth: (width) => {
-    const pileWidth = width === null ? null : withinWidths(width);
-    keep(WIDTH, pileWidth === null ? null : String(pileWidth));
-    set({ pileWidth });
-  },
+  setPileWidth: (width) => set({ pileWidth: keepSize(WIDTH, width, PILE_WIDTHS) }),
+  setTileHeight: (height) => set({ tileHeight: keepSize(TILES, height, TILE_HEIGHTS) }),
 }));
 
-/** Return what was kept, unless somebody wrote something else there. */
-function keptWidth(): number | null {
-  const width = Number(kept(WIDTH) ?? Number.NaN);
-  return Number.isFinite(width) ? withinWidths(width) : null;
+/** Return the size that was kept, unless somebody wrote something else there. */
+function keptSize(name: string, bounds: Bounds): number | null {
+  const size = Number(kept(name) ?? Number.NaN);
+  return Number.isFinite(size) ? within(size, bounds) : null;
 }
 
-function withinWidths(width: number): number {
-  return Math.max(PILE_WIDTHS.least, Math.min(Math.round(width), PILE_WIDTHS.most));
+/** Keep a size, and return it as it was kept. */
+function keepSize(name: string, size: number | null, bounds: Bounds): number | null {
+  const sized = size === null ? null : within(size, bounds);
+  keep(name, sized === null ? null : String(sized));
+  return sized;
+}
+
+function within(size: number, { least, most }: Bounds): number {
+  return Math.max(least, Math.min(Math.round(size), most));
 }

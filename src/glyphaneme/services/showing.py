@@ -5,6 +5,7 @@ from __future__ import annotations
 import uuid
 from typing import TYPE_CHECKING, Literal, NamedTuple
 
+import cv2
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -28,6 +29,7 @@ from glyphaneme.core.render import (
     render,
     render_exact,
     rim_of,
+    telling_window,
 )
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.assets import assets_of
@@ -44,10 +46,15 @@ if TYPE_CHECKING:
 
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document import Composite
+    from glyphaneme.core.place import Rect
     from glyphaneme.services.studio import Visit
 
 LARGEST_FRAME_SIDE = 4096
 MAX_UNSAVED = 200
+UNSEEN = 1
+"""Levels of 255 by which pictures may differ and still show the same."""
+MOST_ENLARGED = 2
+"""How many pixels of a tile come for one of the canvas, at most."""
 TALLEST_SHEET = 65_500
 """No JPEG encoder takes more: tiles are smaller where there are many tall ones."""
 QUALITY: dict[Fineness, int] = {"quick": 85, "fine": 95, "exact": 95}
@@ -171,6 +178,19 @@ def _frame(
     return frame
 
 
+class ShownTries(NamedTuple):
+    """Small pictures of alternatives, and what they show."""
+
+    data: bytes
+    """All of them below one another, as `encode_frame` lays them out."""
+    height: int
+    """Of each."""
+    window: Rect[float]
+    """Which part of the canvas each of them shows, in canvas pixels."""
+    alike: tuple[int, ...]
+    """Places of those that show what is there without them."""
+
+
 def show_alternatives(
     visit: Visit,
     project_id: uuid.UUID,
@@ -178,23 +198,46 @@ def show_alternatives(
     draft: Draft,
     alternatives: Sequence[Edit],
     width: int,
-) -> tuple[bytes, int]:
-    """Render the whole picture once with each alternative, at most `width` wide.
+) -> ShownTries:
+    """Render a picture where alternatives differ most, with each of them.
 
-    Returns
-    -------
-    bytes, int
-        One encoded frame with all of them below one another, and the height of each.
+    Each is as wide as is asked for, or less where it would be too tall.
     """
     composite = drafted(visit, project_id, draft)
     tried = [_with_edit(visit, composite, edit) for edit in alternatives]
     tallest = TALLEST_SHEET // len(tried)
     view = whole_view(composite, width, tallest=min(LARGEST_FRAME_SIDE, tallest))
-    tiles = [
-        visit.studio.frames.render(project_id, one, assets_of(visit, one), view)
-        for one in tried
+
+    def seen(view: View) -> list[PixelsU8]:
+        return [
+            visit.studio.frames.render(project_id, one, assets_of(visit, one), view)
+            for one in (composite, *tried)
+        ]
+
+    now, *tiles = seen(view)
+    window = telling_window(tiles, least=view.scale / MOST_ENLARGED)
+    if window.width < 1:
+        view = _windowed(view, window)
+        now, *tiles = seen(view)
+    alike = [
+        place
+        for place, tile in enumerate(tiles)
+        if cv2.norm(tile, now, cv2.NORM_INF) <= UNSEEN
     ]
-    return encode_frame(np.concatenate(tiles), quality=88), view.height
+    data = encode_frame(np.concatenate(tiles), quality=88)
+    return ShownTries(data, view.height, view.on_canvas, tuple(alike))
+
+
+def _windowed(view: View, window: Rect[float]) -> View:
+    """Return a view that shows a window of another one, as large as that."""
+    whole = view.on_canvas
+    return View(
+        x=whole.at(0, window.left),
+        y=whole.at(1, window.top),
+        width=view.width,
+        height=view.height,
+        scale=view.scale / window.width,
+    )
 
 
 class Preview(NamedTuple):

@@ -26,8 +26,10 @@ api = blueprint("frames")
 
 MAX_ALTERNATIVES = 32
 MAX_POINTS = 400
+WIDEST_TILE = 640
 Coordinate = Annotated[float, Field(ge=-1e6, le=1e6)]
-TILE_HEIGHT_HEADER = "Tile-Height"
+TILES_HEADER = "Tiles"
+"""JSON of `Tiles`: what a sheet of alternatives shows."""
 ROUGH_HEADER = "Rough-As-Yet"
 """Asked for again, the same frame shows more of what takes long to find."""
 TONES_HEADER = "Tone-Counts"
@@ -55,7 +57,18 @@ class TriesRequest(Draft):
     """A draft, and edits to try on it, each for itself."""
 
     alternatives: list[Edit] = Field(min_length=1, max_length=MAX_ALTERNATIVES)
-    width: int = Field(ge=8, le=400)
+    width: int = Field(ge=8, le=WIDEST_TILE)
+
+
+class Tiles(BaseModel):
+    """What tiles show: how high each is, what of the canvas, which show no change."""
+
+    height: int
+    x: float
+    y: float
+    wide: float
+    high: float
+    alike: tuple[int, ...]
 
 
 class PointRequest(Draft):
@@ -206,17 +219,26 @@ def post_blank_corners(path: IdPath, body: BlankRequest) -> dict[str, Any]:
 
 @api.post("/projects/<uuid:id>/tries", responses=BINARY)
 def post_tries(path: IdPath, body: TriesRequest) -> Response:
-    """Render the whole picture small, once with each alternative."""
+    """Render where alternatives differ most, small, once with each of them."""
     with looking() as visit:
-        frame, tile_height = showing.show_alternatives(
+        shown = showing.show_alternatives(
             visit,
             path.id,
             draft=body,
             alternatives=body.alternatives,
             width=body.width,
         )
-    response = Response(frame, content_type="application/octet-stream")
-    response.headers[TILE_HEIGHT_HEADER] = str(tile_height)
+    response = Response(shown.data, content_type="application/octet-stream")
+    left, top, *_ = shown.window
+    told = Tiles(
+        height=shown.height,
+        x=left,
+        y=top,
+        wide=shown.window.width,
+        high=shown.window.height,
+        alike=shown.alike,
+    )
+    response.headers[TILES_HEADER] = told.model_dump_json()
     return response
 
 

@@ -7,7 +7,7 @@ import { Fan } from "@/features/desk/Fan";
 import { useFan } from "@/features/desk/useFan";
 import { WorkingOn } from "@/features/desk/WorkingOn";
 import { BlankTrace } from "@/features/grips/BlankTrace";
-import { ChosenGrips, RestingSpot, Ring, SnapTicks } from "@/features/grips/Helping";
+import { ChosenGrips, RestingSpot, Ring, SnapTicks, TilesMark } from "@/features/grips/Helping";
 import { LayerGrips } from "@/features/grips/LayerGrips";
 import { MatchGlass, MatchPins } from "@/features/grips/MatchPins";
 import { SheetGrips } from "@/features/grips/SheetGrips";
@@ -170,6 +170,7 @@ function StageOverlay(): ReactElement {
           {sheetOpen ? <SheetGrips canvas={shown.canvas} view={view} /> : null}
           {isMany ? <ChosenGrips composite={shown} view={view} /> : null}
           <SnapTicks view={view} />
+          <TilesMark canvas={shown.canvas} view={view} />
           <MatchPins composite={shown} view={view} />
           <Ring view={view} />
           <RestingSpot view={view} />

@@ -1,14 +1,14 @@
 /** The try strip: this very picture, rendered with each alternative. */
 
 import { useQuery } from "@tanstack/react-query";
-import type { ReactElement } from "react";
+import { type ReactElement, useEffect, useState } from "react";
 import { Header, type Key, ListBox, ListBoxSection } from "react-aria-components";
 import styled from "styled-components";
 import { fetchModes } from "@/api/calls";
 import { TryTile } from "@/features/tries/TryTile";
 import { useCutTries } from "@/features/tries/useCutTries";
 import { useMatches } from "@/features/tries/useMatches";
-import { useTries } from "@/features/tries/useTries";
+import { type TriesPicture, useTileHeight, useTries } from "@/features/tries/useTries";
 import {
   type ColorLayer,
   type Composite,
@@ -34,7 +34,9 @@ import { sayCount } from "@/model/wording";
 import { useDesk } from "@/state/desk/desk";
 import { type Facet, facetFor } from "@/state/desk/selection";
 import { useComposite } from "@/state/project";
+import { TILE_HEIGHTS, useSettings } from "@/state/settings";
 import { color } from "@/theme/tokens";
+import { DragEdge } from "@/ui/DragEdge";
 import { useDeskActions } from "@/work/DeskContext";
 import { useOfferedColors } from "@/work/useOfferedColors";
 
@@ -82,9 +84,11 @@ const Note = styled.p`
   &[data-alone] {
     display: grid;
     place-items: center;
-    height: 184px;
   }
 `;
+
+/** What of the strip lies above and beneath its tiles, in CSS pixels. */
+const AROUND_TILES = 80;
 
 /** Show the strip while something of the open layer is chosen by eye. */
 export function TryStrip(): ReactElement | null {
@@ -199,6 +203,18 @@ function FoundTries({ composite, layer, part }: FoundTriesProps): ReactElement {
   return <Tries label="Try each way to take the background away" groups={groups} note={note} />;
 }
 
+/** Mark on the stage what the tiles show of it, while one points at them. */
+function useWindowMark(sheet: TriesPicture | null): (isPointed: boolean) => void {
+  const [isPointed, point] = useState(false);
+  const { setTilesShow } = useDesk((state) => state.actions);
+  useEffect(() => {
+    if (!isPointed || !sheet) return;
+    setTilesShow(sheet.shows);
+    return () => setTilesShow(null);
+  }, [isPointed, sheet, setTilesShow]);
+  return point;
+}
+
 function idOf({ id, title }: Try): string {
   return id ?? title;
 }
@@ -213,15 +229,33 @@ interface TriesProps {
 function Tries({ label, groups, note = null }: TriesProps): ReactElement {
   const desk = useDeskActions();
   const { setTried } = useDesk((state) => state.actions);
+  const { setTileHeight } = useSettings.getState();
   const tries = groups.flatMap((group) => group.tries);
   const sheet = useTries(tries.map(({ edit }) => edit));
+  const point = useWindowMark(sheet);
+  const tallest = useTileHeight();
   const take = (id: Key | undefined) => {
     setTried(null);
     const found = tries.find((one) => idOf(one) === id);
     if (found && !found.isChosen) desk.edit(found.edit);
   };
   return (
-    <Strip aria-label={label} data-tries="" onPointerLeave={() => setTried(null)}>
+    <Strip
+      aria-label={label}
+      data-tries=""
+      onPointerEnter={() => point(true)}
+      onPointerLeave={() => {
+        setTried(null);
+        point(false);
+      }}
+    >
+      <DragEdge
+        label="Height of what can be tried"
+        grows="below"
+        size={tallest}
+        bounds={TILE_HEIGHTS}
+        onResize={setTileHeight}
+      />
       <List
         aria-label={label}
         orientation="horizontal"
@@ -229,7 +263,11 @@ function Tries({ label, groups, note = null }: TriesProps): ReactElement {
         disallowEmptySelection
         selectedKeys={tries.filter((one) => one.isChosen).map(idOf)}
         onSelectionChange={(chosen) => take([...chosen][0])}
-        onBlur={() => setTried(null)}
+        onFocus={() => point(true)}
+        onBlur={() => {
+          setTried(null);
+          point(false);
+        }}
       >
         {groups.map((group) => (
           // Its title has room, however few stand below it.
@@ -242,6 +280,7 @@ function Tries({ label, groups, note = null }: TriesProps): ReactElement {
                 title={one.title}
                 sheet={sheet}
                 place={tries.indexOf(one)}
+                isAlike={!one.isChosen && (sheet?.alike.has(tries.indexOf(one)) ?? false)}
                 onTry={(on) => setTried(on && !one.isChosen ? one.edit : null)}
               />
             ))}
@@ -249,7 +288,11 @@ function Tries({ label, groups, note = null }: TriesProps): ReactElement {
         ))}
       </List>
       {note ? (
-        <Note role="status" data-alone={tries.length === 0 || undefined}>
+        <Note
+          role="status"
+          data-alone={tries.length === 0 || undefined}
+          style={tries.length === 0 ? { height: tallest + AROUND_TILES } : {}}
+        >
           {note}
         </Note>
       ) : null}

@@ -37,6 +37,12 @@ const Tile = styled(ListBoxItem)`
   }
 `;
 
+const Alike = styled.span`
+  color: ${color.softInk};
+  font-size: 11px;
+  font-weight: 400;
+`;
+
 const Picture = styled.canvas`
   display: block;
   background: ${color.well};
@@ -47,11 +53,13 @@ interface TryTileProps {
   readonly title: string;
   readonly sheet: TriesPicture | null;
   readonly place: number;
+  /** Whether it shows what is there without it, and is not what is there. */
+  readonly isAlike: boolean;
   onTry(on: boolean): void;
 }
 
 export function TryTile(props: TryTileProps): ReactElement {
-  const { id, title, sheet, place, onTry } = props;
+  const { id, title, sheet, place, isAlike, onTry } = props;
   const picture = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     if (sheet && picture.current) drawTile(picture.current, sheet, place);
@@ -59,7 +67,7 @@ export function TryTile(props: TryTileProps): ReactElement {
   return (
     <Tile
       id={id}
-      textValue={title}
+      textValue={isAlike ? `${title}, changes nothing here` : title}
       onHoverStart={() => onTry(true)}
       onHoverEnd={() => onTry(false)}
       onFocus={() => onTry(true)}
@@ -71,6 +79,7 @@ export function TryTile(props: TryTileProps): ReactElement {
         style={{ width: sheet?.width ?? 80, height: sheet?.height ?? 100 }}
       />
       {title}
+      {isAlike ? <Alike>changes nothing here</Alike> : null}
     </Tile>
   );
 }

@@ -1,16 +1,33 @@
 /** Fetches small renders of alternatives, all in one picture. */
 
+import { TRIES_REQUEST } from "@generated/limits";
 import { useEffect, useRef, useState } from "react";
 import { requestTries } from "@/api/calls";
 import { closeFrame, decodeFrames, type Frame, NewestOnly } from "@/api/frames";
 import type { Canvas, Edit } from "@/model/composite";
+import type { Bounds } from "@/model/snapping";
 import { useDesk } from "@/state/desk/desk";
 import { useComposite, useProject } from "@/state/project";
+import { useSettings } from "@/state/settings";
 import { useDeskActions } from "@/work/DeskContext";
+
+/** As the service tells it of a sheet of tiles: sizes in its pixels and in the canvas's. */
+interface Told {
+  readonly height: number;
+  readonly x: number;
+  readonly y: number;
+  readonly wide: number;
+  readonly high: number;
+  readonly alike: readonly number[];
+}
 
 export interface TriesPicture {
   readonly frame: Frame;
   readonly tileHeight: number;
+  /** What of the canvas each tile shows. */
+  readonly shows: Bounds;
+  /** Places of tiles that show the picture as it is without them. */
+  readonly alike: ReadonlySet<number>;
   /** CSS pixels. */
   readonly width: number;
   readonly height: number;
@@ -24,8 +41,14 @@ interface Asked {
 }
 
 const NONE = "[]";
-const TALLEST = 104;
-const WIDEST = 116;
+/** How high a tile is until somebody drags it, and how wide at most beside that. */
+const USUAL_HEIGHT = 104;
+const WIDEST = 116 / 104;
+
+/** Return how high tiles are at most, in CSS pixels. */
+export function useTileHeight(): number {
+  return useSettings((settings) => settings.tileHeight) ?? USUAL_HEIGHT;
+}
 
 /** Return the renders of all alternatives, one below the other, or null at first. */
 export function useTries(alternatives: readonly Edit[]): TriesPicture | null {
@@ -38,7 +61,8 @@ export function useTries(alternatives: readonly Edit[]): TriesPicture | null {
   const held = useRef<Frame | null>(null);
   const requests = useRef<NewestOnly<Asked> | null>(null);
   const wanted = JSON.stringify(alternatives);
-  const width = canvas ? tileWidth(canvas) : 0;
+  const tallest = useTileHeight();
+  const width = canvas ? tileWidth(canvas, tallest) : 0;
 
   useEffect(() => {
     let left = false;
@@ -66,16 +90,16 @@ export function useTries(alternatives: readonly Edit[]): TriesPicture | null {
       revision,
       unsaved: waiting,
       alternatives: JSON.parse(wanted) as Edit[],
-      width: Math.round(width * window.devicePixelRatio),
+      width: Math.min(Math.round(width * window.devicePixelRatio), TRIES_REQUEST.width.maximum),
     });
   }, [revision, waiting, wanted, width, isMoving]);
   return sheet;
 }
 
 /** Return the width at which a tile is neither too wide nor too tall. */
-function tileWidth(canvas: Canvas): number {
-  const byHeight = (TALLEST * canvas.width) / canvas.height;
-  return Math.max(24, Math.round(Math.min(WIDEST, byHeight)));
+function tileWidth(canvas: Canvas, tallest: number): number {
+  const byHeight = (tallest * canvas.width) / canvas.height;
+  return Math.max(24, Math.round(Math.min(tallest * WIDEST, byHeight)));
 }
 
 /** Return what came; null where nothing did: the stage tells of a lost connection. */
@@ -84,9 +108,17 @@ async function tried(projectId: string, asked: Asked): Promise<TriesPicture | nu
     const response = await requestTries(projectId, asked);
     const [frame] = await decodeFrames(await response.arrayBuffer());
     if (!frame) return null;
-    const tileHeight = Number(response.headers.get("Tile-Height"));
-    const width = asked.width / window.devicePixelRatio;
-    return { frame, tileHeight, width, height: tileHeight / window.devicePixelRatio };
+    const { height, x, y, wide, high, alike } = JSON.parse(
+      response.headers.get("Tiles") ?? "",
+    ) as Told;
+    return {
+      frame,
+      tileHeight: height,
+      shows: { left: x, top: y, right: x + wide, bottom: y + high },
+      alike: new Set(alike),
+      width: asked.width / window.devicePixelRatio,
+      height: height / window.devicePixelRatio,
+    };
   } catch {
     return null;
   }

@@ -5,6 +5,7 @@ from __future__ import annotations
 from glyphaneme.core.render.assets import Assets, Needed, all_needed, assets_needed
 from glyphaneme.core.render.caching import FrameCache
 from glyphaneme.core.render.composing import Rounding
+from glyphaneme.core.render.differing import telling_window
 from glyphaneme.core.render.edges import edge_of
 from glyphaneme.core.render.effects import shown_extent
 from glyphaneme.core.render.filled_places import (
@@ -71,4 +72,5 @@ __all__ = [
     "shown_extent",
     "source_of",
     "split_frame",
+    "telling_window",
 ]

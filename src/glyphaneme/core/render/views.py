@@ -6,6 +6,8 @@ from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
+from glyphaneme.core.place import Rect
+
 if TYPE_CHECKING:
     from glyphaneme.core.arrays import MatrixF64
 
@@ -21,8 +23,8 @@ class View(NamedTuple):
 
     Examples
     --------
-    >>> View(x=0, y=0, width=640, height=480, scale=0.5).canvas_width
-    1280.0
+    >>> View(x=10, y=0, width=640, height=480, scale=0.5).on_canvas
+    Rect(left=10, top=0, right=1290.0, bottom=960.0)
     """
 
     x: float
@@ -32,9 +34,14 @@ class View(NamedTuple):
     scale: float
 
     @property
-    def canvas_width(self) -> float:
-        """Width of the rectangle, in canvas pixels."""
-        return self.width / self.scale
+    def on_canvas(self) -> Rect[float]:
+        """The rectangle, in canvas pixels."""
+        return Rect(
+            self.x,
+            self.y,
+            self.x + self.width / self.scale,
+            self.y + self.height / self.scale,
+        )
 
     @property
     def to_canvas(self) -> MatrixF64:
