@@ -63,6 +63,29 @@ def test_bad_files_are_named_with_their_reason_and_the_rest_comes_in(
     )
 
 
+def test_photos_dropped_together_lie_side_by_side_and_melt(
+    hands: Hands, demo_photos: Path
+) -> None:
+    state = hands.begin(width=600, height=300)
+    hands.open_desk(state)
+    two = [demo_photos / "forest-dusk.jpg", demo_photos / "moths-on-white.jpg"]
+
+    hands.drop_files(hands.on_stage(state, 300, 150), two)
+
+    note = hands.page.get_by_role("log").filter(has_text="2 photos lie on the sheet.")
+    expect(note).to_be_visible()
+    hands.settle()
+    first, last = hands.saved(state)["composite"]["layers"]
+    assert (first["placement"]["x"], last["placement"]["x"]) == (150, 450)
+    word = hands.pile.get_by_role("button", name="Moths on white", exact=True)
+    expect(word).to_have_attribute("aria-expanded", "true")
+
+    note.get_by_role("button", name="Melt them").click()
+    hands.settle()
+    melted = hands.saved(state)["composite"]["layers"]
+    assert [len(one["fades"]) for one in melted] == [0, 1]
+
+
 def test_large_photo_is_laid_on_whole_and_can_be_dragged_at_once(
     hands: Hands, tmp_path: Path
 ) -> None:
@@ -151,14 +174,20 @@ def test_photo_dropped_on_the_wall_begins_a_picture_of_its_size(
     assert box is not None
 
     middle = Point(box["x"] + box["width"] / 2, box["y"] + 20)
-    hands.drop_files(middle, [demo_photos / "puppet-kit-box.jpg"])
+    kit = demo_photos / "puppet-kit-box.jpg"
+    hands.drop_files(middle, [kit, demo_photos / "moths-on-white.jpg"])
     hands.page.wait_for_url("**/desk/*")
+    word = hands.pile.get_by_role("button", name="Moths on white", exact=True)
+    expect(word).to_have_attribute("aria-expanded", "true")
+    expect(hands.facet("Place")).to_have_attribute("aria-expanded", "true")
     hands.settle()
 
     project = hands.product.get("/api/projects")["projects"][0]
     layer = hands.saved(project)["composite"]["layers"][0]
     assert (project["width"], project["height"]) == (layer["width"], layer["height"])
-    assert hands.sentences() == ["Puppet kit box, filling the picture, shown plainly."]
+    assert hands.sentences()[1] == (
+        "Puppet kit box, filling the picture, shown plainly."
+    )
 
 
 def choose(hands: Hands, *paths: Path) -> None:

@@ -9,7 +9,6 @@ import pytest
 from PIL import Image
 from playwright.sync_api import expect
 
-from tests.browser.hands import SETTLED_WITHIN_MS
 from tests.browser.test_access import violations
 
 if TYPE_CHECKING:
@@ -204,7 +203,7 @@ def test_a_frame_is_dragged_round_what_is_meant_and_given_up(
     assert not is_ground(seen(hands, moths, 580, 300))
     again = page.get_by_role("button", name="(look everywhere again)")
     again.click()
-    expect(again).to_have_count(0, timeout=SETTLED_WITHIN_MS)
+    expect(again).to_have_count(0, timeout=FOUND_WITHIN_MS)
     hands.settle()
     assert not is_ground(seen(hands, moths, 220, 300))
 

@@ -5,6 +5,9 @@ import { chosenOnCanvas } from "@/model/choosing";
 import type { Composite } from "@/model/composite";
 import { cornersOf } from "@/model/geometry";
 
+/** The line of Place that lines a photo up with another. */
+export const LINING_UP = "lining-up";
+
 /**
  * Return the edit that cuts the canvas to an upright frame which all of several layers
  * fill; null where there is none. Nothing is cut off for good.

@@ -69,6 +69,20 @@ export function draggedFade(fade: Fade, grip: FadeGrip, to: Point): Fade {
   return { ...fade, ...turned, aspect };
 }
 
+/** How much of what each photo has to itself melts into the next, at first. */
+const FIRST_OVERLAP = 0.3;
+
+/** Return the edit that lays photos in a row across or down a sheet, melting together. */
+export function meltTogether(
+  layerIds: readonly string[],
+  axis: "across" | "down",
+  sheet: Size,
+): Extract<Edit, { kind: "melt_photos" }> {
+  const extent = axis === "across" ? sheet.width : sheet.height;
+  const overlap = Math.max(1, Math.round((extent * FIRST_OVERLAP * 2) / layerIds.length));
+  return { kind: "melt_photos", layer_ids: [...layerIds], axis, overlap };
+}
+
 /** Return the edit that gives a layer other fades. */
 export function tryFades(layer: Layer, fades: readonly Fade[]): Edit {
   return { kind: "fade_layer", layer_id: layer.id, fades: [...fades] };

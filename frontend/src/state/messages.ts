@@ -6,12 +6,18 @@ export interface Message {
   readonly id: number;
   readonly tone: "news" | "trouble";
   readonly text: string;
-  readonly action?: { readonly label: string; run(): void };
+  /** What can be done about it, in this order. */
+  readonly actions: readonly MessageAction[];
+}
+
+interface MessageAction {
+  readonly label: string;
+  run(): void;
 }
 
 interface MessageStore {
   readonly messages: readonly Message[];
-  say(text: string, action?: Message["action"]): void;
+  say(text: string, ...actions: readonly MessageAction[]): void;
   warn(text: string): void;
   dismiss(id: number): void;
 }
@@ -37,8 +43,8 @@ export const useMessages = create<MessageStore>((set) => {
   };
   return {
     messages: [],
-    say: (text, action) => add({ tone: "news", text, ...(action ? { action } : {}) }),
-    warn: (text) => add({ tone: "trouble", text }),
+    say: (text, ...actions) => add({ tone: "news", text, actions }),
+    warn: (text) => add({ tone: "trouble", text, actions: [] }),
     dismiss: (id) =>
       set(({ messages }) => ({ messages: messages.filter((message) => message.id !== id) })),
   };

@@ -11,8 +11,8 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
-const news: ShownMessage = { id: 1, tone: "news", text: "Poster is off the wall." };
-const trouble: ShownMessage = { id: 2, tone: "trouble", text: "The layer is locked." };
+const news: ShownMessage = { id: 1, tone: "news", text: "Poster is off the wall.", actions: [] };
+const trouble: ShownMessage = { id: 2, tone: "trouble", text: "The layer is locked.", actions: [] };
 
 function show(...messages: ShownMessage[]) {
   const onDismiss = vi.fn();
@@ -38,7 +38,7 @@ test("messages are read out as they come", () => {
 
 test("what a message offers is done once, and the message goes", () => {
   const run = vi.fn();
-  const onDismiss = show({ ...news, action: { label: "Put it back", run } });
+  const onDismiss = show({ ...news, actions: [{ label: "Put it back", run }] });
 
   fireEvent.click(screen.getByRole("button", { name: "Put it back" }));
 

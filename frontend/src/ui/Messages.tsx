@@ -10,7 +10,7 @@ export interface ShownMessage {
   readonly id: number;
   readonly tone: "news" | "trouble";
   readonly text: string;
-  readonly action?: { readonly label: string; run(): void };
+  readonly actions: readonly { readonly label: string; run(): void }[];
 }
 
 interface MessagesProps {
@@ -19,6 +19,8 @@ interface MessagesProps {
 }
 
 const NEWS_MS = 8000;
+/** What offers something is thought about. */
+const OFFER_MS = 20_000;
 
 const Stack = styled.div`
   position: fixed;
@@ -67,24 +69,28 @@ interface MessageNoteProps {
 
 function MessageNote({ message, onDismiss }: MessageNoteProps): ReactElement {
   const { id, tone } = message;
+  const shownMs = message.actions.length > 0 ? OFFER_MS : NEWS_MS;
   useEffect(() => {
     if (tone === "trouble") return;
-    const timer = setTimeout(() => onDismiss(id), NEWS_MS);
+    const timer = setTimeout(() => onDismiss(id), shownMs);
     return () => clearTimeout(timer);
-  }, [id, tone, onDismiss]);
+  }, [id, tone, shownMs, onDismiss]);
   return (
     <Note data-tone={tone}>
-      <Words>{message.text}</Words>
-      {message.action ? (
-        <QuietButton
-          onPress={() => {
-            message.action?.run();
-            onDismiss(id);
-          }}
-        >
-          {message.action.label}
-        </QuietButton>
-      ) : null}
+      <Words>
+        {message.text}
+        {message.actions.map(({ label, run }) => (
+          <QuietButton
+            key={label}
+            onPress={() => {
+              run();
+              onDismiss(id);
+            }}
+          >
+            {label}
+          </QuietButton>
+        ))}
+      </Words>
       <QuietButton aria-label="Dismiss" onPress={() => onDismiss(id)}>
         <X size={14} aria-hidden="true" />
       </QuietButton>

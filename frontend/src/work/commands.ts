@@ -5,6 +5,7 @@ import { v4 as newId } from "uuid";
 import { carryAll, chosenOnCanvas, movable, toggled } from "@/model/choosing";
 import {
   type Composite,
+  type Edit,
   type GroupLayer,
   groupsAround,
   isLocked,
@@ -255,12 +256,14 @@ export function toggleLocked(desk: DeskActions, layer: Layer): void {
   desk.edit({ kind: "lock_layer", layer_id: layer.id, locked: !layer.locked });
 }
 
+type AddLayer = Extract<Edit, { kind: "add_layer" }>;
+
 /** Lay a picture of the shelf over everything, and open it. */
 export function layOn(
   desk: DeskActions,
   picture: { id: string; name: string; width: number; height: number },
-  at: [number, number] | null = null,
-): void {
+  where: Pick<AddLayer, "at" | "beside"> = {},
+): string {
   const id = newId();
   desk.edit({
     kind: "add_layer",
@@ -270,8 +273,9 @@ export function layOn(
     width: picture.width,
     height: picture.height,
     index: null,
-    at,
+    ...where,
   });
   // A photo may come in only after its desk was left: it lies there all the same.
   if (!desk.isLeft()) useDesk.getState().actions.open(id, "place");
+  return id;
 }

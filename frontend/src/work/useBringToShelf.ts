@@ -6,9 +6,9 @@ import { sayCount } from "@/model/wording";
 import { useDesk } from "@/state/desk/desk";
 import { useMessages } from "@/state/messages";
 import { expectedComposite } from "@/state/project";
-import { layOn } from "@/work/commands";
 import type { DeskActions } from "@/work/DeskContext";
 import { useBringIn } from "@/work/useBringIn";
+import { layTogether } from "@/work/useBringOn";
 
 export function useBringToShelf(desk: DeskActions): (files: readonly File[]) => void {
   const bringIn = useBringIn();
@@ -37,7 +37,7 @@ function tellOf(desk: DeskActions, brought: readonly BroughtIn[]): void {
   say(`${sayCount(brought.length, "picture")} on the shelf, and nothing on the sheet yet.`, {
     label: brought.length === 1 ? "Lay it on" : "Lay them on",
     run: () => {
-      for (const picture of brought) layOn(desk, picture);
+      layTogether(desk, brought);
     },
   });
 }

@@ -20,6 +20,7 @@ import { font } from "@/theme/tokens";
 import { Boundary } from "@/ui/Boundary";
 import { StrongButton } from "@/ui/Button";
 import { type DeskActions, DeskContext } from "@/work/DeskContext";
+import { useBegun } from "@/work/useBegun";
 
 // What is rarely opened is loaded when it first is.
 const FinishSheet = lazy(async () => ({
@@ -92,6 +93,7 @@ function OpenDesk({ desk }: { readonly desk: DeskActions }): ReactElement {
   useKeyboard(desk, showMap);
   useIncoming(desk);
   useKeptFocus();
+  useBegun();
   const pileWidth = useSettings((settings) => settings.pileWidth);
   return (
     <Page>

@@ -29,7 +29,8 @@ import { color, font } from "@/theme/tokens";
 import { layOn } from "@/work/commands";
 import { useDeskActions } from "@/work/DeskContext";
 import { draggedEntry, draggedPicture } from "@/work/dragging";
-import { lend, useBringIn } from "@/work/useBringIn";
+import { lend } from "@/work/useBringIn";
+import { useBringOn } from "@/work/useBringOn";
 import { viewInForce } from "@/work/zooming";
 
 const Ground = styled.div`
@@ -203,7 +204,7 @@ function useStageSize(ground: Element | null): void {
 /** Files and shelf pictures dropped on the stage are laid on where they fall. */
 function useDropOnStage() {
   const desk = useDeskActions();
-  const bringIn = useBringIn();
+  const bringOn = useBringOn(desk);
   return {
     onDragOver: (event: DragEvent) => event.preventDefault(),
     onDrop: (event: DragEvent) => {
@@ -211,12 +212,10 @@ function useDropOnStage() {
       event.stopPropagation();
       const at = droppedAt(event);
       const picture = draggedPicture(event.dataTransfer);
-      if (picture) layOn(desk, picture, at);
+      if (picture) layOn(desk, picture, { at });
       const entry = draggedEntry(event.dataTransfer);
-      if (entry) lend(entry, (lent) => layOn(desk, lent, at));
-      void filesOf(event.dataTransfer).then((files) =>
-        bringIn(files, (brought) => layOn(desk, brought, at)),
-      );
+      if (entry) lend(entry, (lent) => layOn(desk, lent, { at }));
+      void filesOf(event.dataTransfer).then((files) => bringOn(files, at));
     },
   };
 }

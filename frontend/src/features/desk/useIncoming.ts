@@ -2,14 +2,13 @@
 
 import { useEffect } from "react";
 import { filesOf } from "@/api/dropped";
-import { layOn } from "@/work/commands";
 import type { DeskActions } from "@/work/DeskContext";
-import { useBringIn } from "@/work/useBringIn";
+import { useBringOn } from "@/work/useBringOn";
 import { useBringToShelf } from "@/work/useBringToShelf";
 
 /** Take files beside the stage onto the shelf; lay pasted ones on at once. */
 export function useIncoming(desk: DeskActions): void {
-  const bringIn = useBringIn();
+  const bringOn = useBringOn(desk);
   const bringToShelf = useBringToShelf(desk);
   useEffect(() => {
     const onDragOver = (event: DragEvent) => event.preventDefault();
@@ -21,7 +20,7 @@ export function useIncoming(desk: DeskActions): void {
       const files = [...(event.clipboardData?.files ?? [])];
       if (files.length === 0) return;
       event.preventDefault();
-      bringIn(files, (picture) => layOn(desk, picture));
+      bringOn(files);
     };
     window.addEventListener("dragover", onDragOver);
     window.addEventListener("drop", onDrop);
@@ -31,5 +30,5 @@ export function useIncoming(desk: DeskActions): void {
       window.removeEventListener("drop", onDrop);
       window.removeEventListener("paste", onPaste);
     };
-  }, [desk, bringIn, bringToShelf]);
+  }, [bringOn, bringToShelf]);
 }

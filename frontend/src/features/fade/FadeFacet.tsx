@@ -13,7 +13,7 @@ import {
   sheetOf,
   siblingsOf,
 } from "@/model/composite";
-import { firstFade, openFadePlace, tryFades, withFade } from "@/model/fades";
+import { firstFade, meltTogether, openFadePlace, tryFades, withFade } from "@/model/fades";
 import { useDesk } from "@/state/desk/desk";
 import { useComposite } from "@/state/project";
 import { useCalmLive } from "@/state/useCalmLive";
@@ -56,7 +56,6 @@ const CURVES = [
 ] as const;
 
 const PERCENT = 100;
-const FIRST_OVERLAP = 0.3;
 
 export function FadeFacet({ layer }: { readonly layer: Layer }): ReactElement | null {
   const composite = useComposite();
@@ -265,10 +264,8 @@ function MeltInto({ layer, composite }: ForLayerProps): ReactElement | null {
   const left = photos.filter((one) => !others.includes(one.id));
   if (layer.kind !== "photo" || photos.length === 0) return null;
   const melt = (axis: "across" | "down") => {
-    const extent = axis === "across" ? composite.canvas.width : composite.canvas.height;
-    const overlap = Math.max(1, Math.round((extent * FIRST_OVERLAP * 2) / (taken.length + 1)));
-    const layer_ids = [...taken.map((one) => one.id), layer.id];
-    desk.edit({ kind: "melt_photos", layer_ids, axis, overlap });
+    const ids = [...taken.map((one) => one.id), layer.id];
+    desk.edit(meltTogether(ids, axis, composite.canvas));
   };
   return (
     <Words>

@@ -2,7 +2,9 @@
 
 import { lazy, type ReactElement, Suspense, useState } from "react";
 import type { LineUpProps } from "@/features/place/LineUpWork";
+import { LINING_UP } from "@/model/aligning";
 import { allLayers } from "@/model/composite";
+import { useDesk } from "@/state/desk/desk";
 import { LiveWord } from "@/ui/LiveWord";
 import { Words } from "@/ui/Words";
 
@@ -12,7 +14,9 @@ const LineUpWork = lazy(async () => ({
 
 export function LineUp(props: LineUpProps): ReactElement | null {
   const { layer, composite } = props;
-  const [isOpen, setOpen] = useState(false);
+  const [isOpened, setOpen] = useState(false);
+  const isAsked = useDesk((desk) => desk.line === LINING_UP);
+  const isOpen = isOpened || isAsked;
   const hasOther = allLayers(composite.layers).some(
     (one) => one.kind === "photo" && one.id !== layer.id,
   );

@@ -5,11 +5,15 @@ import { useCallback, useEffect } from "react";
 import { useNavigate } from "react-router";
 import { v4 as newId } from "uuid";
 import { beginProject, sendEdit } from "@/api/calls";
-import { filesOf } from "@/api/dropped";
+import { filesOf, MOST_FILES } from "@/api/dropped";
 import type { BroughtIn, ProjectState } from "@/api/types";
+import { isLayered } from "@/api/uploads";
 import type { Canvas, Edit } from "@/model/composite";
 import { nameForToday } from "@/model/wording";
+import { useDesk } from "@/state/desk/desk";
 import { useMessages } from "@/state/messages";
+import { useProject } from "@/state/project";
+import { BEGUN } from "@/work/useBegun";
 import { useBringIn } from "@/work/useBringIn";
 
 const PHOTO_PPI = 240;
@@ -39,14 +43,19 @@ export function useBeginFromPhotos(): (files: readonly File[]) => void {
   const bringIn = useBringIn();
   return useCallback(
     (files) => {
+      const count = Math.min(files.filter((file) => !isLayered(file)).length, MOST_FILES);
+      let laid = 0;
       let state: Promise<ProjectState> | null = null;
       // Each is laid on as it comes; the first one gives the size and opens the desk.
       bringIn(files, (picture) => {
-        const first = state === null;
+        const place = laid;
+        laid += 1;
+        const beside = place > 0 && place < count ? { place, count } : null;
         state = (state ?? beginAsLargeAs(picture))
-          .then((before) => layOver(before, picture))
+          .then((before) => layOver(before, picture, beside))
           .then((after) => {
-            if (first) void navigate(`/desk/${after.id}`);
+            if (place === 0) void navigate(`/desk/${after.id}`, { state: BEGUN });
+            else openLast(after);
             return after;
           });
         state.catch((error: Error) => useMessages.getState().warn(error.message));
@@ -86,7 +95,17 @@ function beginAsLargeAs(picture: BroughtIn): Promise<ProjectState> {
   });
 }
 
-async function layOver(state: ProjectState, picture: BroughtIn): Promise<ProjectState> {
+/** Open what was laid on last, where its desk is open by now. */
+function openLast({ id, composite }: ProjectState): void {
+  if (useProject.getState().known?.id !== id) return;
+  useDesk.getState().actions.open(composite.layers.at(-1)?.id ?? null, "place");
+}
+
+async function layOver(
+  state: ProjectState,
+  picture: BroughtIn,
+  beside: { readonly place: number; readonly count: number } | null,
+): Promise<ProjectState> {
   const edit: Edit = {
     kind: "add_layer",
     layer_id: newId(),
@@ -96,6 +115,7 @@ async function layOver(state: ProjectState, picture: BroughtIn): Promise<Project
     height: picture.height,
     index: null,
     at: null,
+    beside,
   };
   const answer = await sendEdit(state.id, { key: newId(), parent: state.head, edit });
   return answer.state;

@@ -23,7 +23,7 @@ from glyphaneme.core.document.model import (
 from glyphaneme.core.document.naming import Name
 from glyphaneme.core.document.tree import inserted
 from glyphaneme.core.edits.base import EditBase
-from glyphaneme.core.place import Placement, fit_placement
+from glyphaneme.core.place import Beside, Placement, fit_placement, side_by_side
 from glyphaneme.core.place.limits import Position
 from glyphaneme.core.tone import Tones
 from glyphaneme.core.values import with_fields
@@ -56,7 +56,8 @@ class _Adding(EditBase):
 class AddLayer(_Adding):
     """Lay a picture over the others, whole in the middle unless told where.
 
-    With `at` alone its middle comes to lie there; `placement` says all.
+    With `at` alone its middle comes to lie there; with `beside` it lies beside others
+    that come with it; `placement` says all.
     """
 
     kind: Literal["add_layer"] = "add_layer"
@@ -64,6 +65,7 @@ class AddLayer(_Adding):
     width: Pixels
     height: Pixels
     at: tuple[Position, Position] | None = None
+    beside: Beside | None = None
     placement: Placement | None = None
 
     def decided(self, composite: Composite) -> Self:
@@ -85,12 +87,10 @@ class AddLayer(_Adding):
         if self.placement is not None:
             return self.placement
         canvas = composite.canvas
-        placement = fit_placement(
-            self.width,
-            self.height,
-            canvas_width=canvas.width,
-            canvas_height=canvas.height,
-        )
+        size = {"canvas_width": canvas.width, "canvas_height": canvas.height}
+        if self.beside is not None:
+            return side_by_side(self.width, self.height, self.beside, **size)
+        placement = fit_placement(self.width, self.height, **size)
         if self.at is None:
             return placement
         return with_fields(placement, x=self.at[0], y=self.at[1])

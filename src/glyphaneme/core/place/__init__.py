@@ -9,6 +9,7 @@ from glyphaneme.core.place.affine import (
     source_to_canvas,
 )
 from glyphaneme.core.place.bend import Bend
+from glyphaneme.core.place.beside import Beside, side_by_side
 from glyphaneme.core.place.corners import Corners
 from glyphaneme.core.place.crop import Crop
 from glyphaneme.core.place.limits import kept_position, kept_scale
@@ -23,6 +24,7 @@ from glyphaneme.core.place.rect import Rect
 
 __all__ = [
     "Bend",
+    "Beside",
     "Corners",
     "Crop",
     "Placement",
@@ -38,6 +40,7 @@ __all__ = [
     "kept_scale",
     "placed_inside",
     "placed_outside",
+    "side_by_side",
     "source_to_canvas",
     "wrapped_turn",
 ]

@@ -1,0 +1,23 @@
+/** A picture that was begun from photos opens with the last of them in hand. */
+
+import { useEffect } from "react";
+import { useLocation, useNavigate } from "react-router";
+import { useDesk } from "@/state/desk/desk";
+import { useProject } from "@/state/project";
+
+/** What the way to a desk carries where its picture was begun from photos just now. */
+export const BEGUN = { isBegun: true };
+
+/** Open the front layer's Place once, where photos began this picture. */
+export function useBegun(): void {
+  const { state, pathname } = useLocation();
+  const navigate = useNavigate();
+  const isBegun = (state as typeof BEGUN | null)?.isBegun === true;
+  useEffect(() => {
+    if (!isBegun) return;
+    const last = useProject.getState().known?.composite.layers.at(-1);
+    useDesk.getState().actions.open(last?.id ?? null, "place");
+    // Fetched anew, the desk opens as any other.
+    void navigate(pathname, { replace: true, state: null });
+  }, [isBegun, pathname, navigate]);
+}
