@@ -93,7 +93,7 @@ def test_every_view_is_free_of_violations(hands: Hands, project: Any) -> None:
     found["sheet and shelf"] = violations(page)
     page.get_by_role("button", name="Keyboard map").click()
     found["map"] = violations(page, DIALOG)
-    page.get_by_role("button", name="Close").click()
+    page.get_by_role("button", name="Close", exact=True).click()
     page.get_by_role("button", name="Finish…").click()
     found["finish"] = violations(page, DIALOG)
 

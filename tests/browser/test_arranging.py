@@ -102,7 +102,7 @@ def test_keys_work_on_the_open_layer(hands: Hands, pair: Any) -> None:
     assert back["placement"]["x"] == front["placement"]["x"] + 1
     assert back["placement"]["y"] == front["placement"]["y"] + 10
 
-    keyboard.press("j")
+    keyboard.press("l")
     hands.settle()
     assert [layer["name"] for layer in layers(hands, pair)][1].startswith("Lantern")
     keyboard.press("o")

@@ -207,9 +207,10 @@ PAGE = [
         "features/desk/useKeyboard.ts",
         "src/features/desk",
         ("if (key === lookedBy) letGo();", "letGo();"),
+        ("if (key === swap.by) swap.up();", ""),
         (
-            "if (!REMOVING.has(event.key) || !isOnLayers(event.target)) return false;",
-            "if (!REMOVING.has(event.key)) return false;",
+            'if (deed?.id !== "remove" || !isOnLayers(event.target)) return false;',
+            'if (deed?.id !== "remove") return false;',
         ),
         root=PAGE_FOLDER,
     ),

@@ -34,9 +34,11 @@ const Stack = styled.div`
 
 const Note = styled.div`
   display: flex;
-  align-items: flex-start;
-  gap: 8px;
-  padding: 10px 8px 10px 14px;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 2px 8px;
+  position: relative;
+  padding: 10px 34px 10px 14px;
   border: 1px solid ${color.ruleStrong};
   border-left: 4px solid ${color.on};
   background: ${color.sheet};
@@ -48,7 +50,20 @@ const Note = styled.div`
 `;
 
 const Words = styled.p`
-  flex: 1;
+  flex: 1 1 auto;
+`;
+
+/** Beside the words where there is room, else below them. */
+const Deeds = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  margin-left: -6px;
+`;
+
+const Away = styled(QuietButton)`
+  position: absolute;
+  top: 6px;
+  right: 4px;
 `;
 
 export function Messages({ messages, onDismiss }: MessagesProps): ReactElement {
@@ -77,8 +92,8 @@ function MessageNote({ message, onDismiss }: MessageNoteProps): ReactElement {
   }, [id, tone, shownMs, onDismiss]);
   return (
     <Note data-tone={tone}>
-      <Words>
-        {message.text}
+      <Words>{message.text}</Words>
+      <Deeds>
         {message.actions.map(({ label, run }) => (
           <QuietButton
             key={label}
@@ -90,10 +105,10 @@ function MessageNote({ message, onDismiss }: MessageNoteProps): ReactElement {
             {label}
           </QuietButton>
         ))}
-      </Words>
-      <QuietButton aria-label="Dismiss" onPress={() => onDismiss(id)}>
+      </Deeds>
+      <Away aria-label="Dismiss" onPress={() => onDismiss(id)}>
         <X size={14} aria-hidden="true" />
-      </QuietButton>
+      </Away>
     </Note>
   );
 }

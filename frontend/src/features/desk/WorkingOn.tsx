@@ -12,6 +12,7 @@ import { useBrush } from "@/state/brush";
 import { useCutting } from "@/state/cutting";
 import { useDesk } from "@/state/desk/desk";
 import { type Facet, facetFor } from "@/state/desk/selection";
+import { useKeyName } from "@/state/ownKeys";
 import { usePairing } from "@/state/pairing";
 import { useToning } from "@/state/toning";
 import { color, font } from "@/theme/tokens";
@@ -109,8 +110,18 @@ function BrushWords(): ReactElement {
   return (
     <>
       . {shows ? "Showing" : "Hiding"} with a {kindOf(softness)} brush of {size} px at{" "}
-      {Math.round(strength * 100)} %. <Hint>N {shows ? "hides" : "shows"} instead</Hint>
+      {Math.round(strength * 100)} %. <Swapping to={shows ? "hides" : "shows"} />
     </>
+  );
+}
+
+/** Which key makes the brush do the other of the two. */
+function Swapping({ to }: { readonly to: string }): ReactElement | null {
+  const key = useKeyName("swap");
+  return key === null ? null : (
+    <Hint>
+      {key} {to} instead
+    </Hint>
   );
 }
 
@@ -123,7 +134,7 @@ function RoughWords(): ReactElement {
   return (
     <>
       . {keeps ? "Keeping" : "Dropping"} what is roughly painted over, {size} px wide.{" "}
-      <Hint>N {keeps ? "drops" : "keeps"} instead</Hint>
+      <Swapping to={keeps ? "drops" : "keeps"} />
     </>
   );
 }

@@ -6,6 +6,7 @@ import { chosenOnCanvas } from "@/model/choosing";
 import type { Edit } from "@/model/composite";
 import { sayCount } from "@/model/wording";
 import { useDesk } from "@/state/desk/desk";
+import { useKeyName } from "@/state/ownKeys";
 import { useComposite } from "@/state/project";
 import { color } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
@@ -53,14 +54,16 @@ export function ChosenPanel(): ReactElement | null {
   const chosen = useDesk((store) => store.chosen);
   const { choose } = useDesk((store) => store.actions);
   const [to, setTo] = useState<NonNullable<Align["to"]>>("all");
+  const key = useKeyName("choose");
   if (!composite || chosen.length === 0) return null;
   const placed = chosenOnCanvas(composite, chosen).map((layer) => layer.id);
   if (placed.length < 2) {
     return (
       <Panel aria-label="Chosen layers">
         <Words>
-          One layer is chosen. Choose more with Shift and a press on the stage, or with M for the
-          open one. <LiveWord onPress={() => choose([])}>Let it go</LiveWord>
+          One layer is chosen. Choose more with Shift and a press on the stage
+          {key === null ? "" : `, or with ${key} for the open one`}.{" "}
+          <LiveWord onPress={() => choose([])}>Let it go</LiveWord>
         </Words>
       </Panel>
     );

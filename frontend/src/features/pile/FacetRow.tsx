@@ -3,6 +3,8 @@
 import type { ReactElement, ReactNode } from "react";
 import { Button, Disclosure, DisclosurePanel, Heading } from "react-aria-components";
 import styled from "styled-components";
+import type { Facet } from "@/state/desk/selection";
+import { useKeyName } from "@/state/ownKeys";
 import { color, font } from "@/theme/tokens";
 import { Boundary } from "@/ui/Boundary";
 
@@ -75,10 +77,23 @@ const Row = styled(Disclosure)`
   }
 `;
 
+/** A facet's name, with the letter underlined that opens it. */
+function Keyed({ name, facet }: Pick<FacetRowProps, "name" | "facet">): ReactElement {
+  const key = useKeyName(facet)?.toLowerCase() ?? "";
+  const at = key.length === 1 ? name.toLowerCase().indexOf(key) : -1;
+  if (at < 0) return <>{name}</>;
+  return (
+    <>
+      {name.slice(0, at)}
+      <u>{name[at]}</u>
+      {name.slice(at + 1)}
+    </>
+  );
+}
+
 interface FacetRowProps {
   readonly name: string;
-  /** Which letter of its name opens it; the first unless said. */
-  readonly keyed?: number;
+  readonly facet: Facet;
   readonly summary: string;
   readonly isOpen: boolean;
   readonly children: ReactNode;
@@ -87,15 +102,13 @@ interface FacetRowProps {
 
 /** One of them is always open: pressing the open one again keeps it. */
 export function FacetRow(props: FacetRowProps): ReactElement {
-  const { name, keyed = 0, summary, isOpen, children, onOpen } = props;
+  const { name, facet, summary, isOpen, children, onOpen } = props;
   return (
     <Row isExpanded={isOpen} onExpandedChange={onOpen}>
       <Title level={2}>
         <Head slot="trigger">
           <Name>
-            {name.slice(0, keyed)}
-            <u>{name[keyed]}</u>
-            {name.slice(keyed + 1)}
+            <Keyed name={name} facet={facet} />
           </Name>
           <Clause data-clause="">{summary}</Clause>
         </Head>

@@ -153,6 +153,7 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
       {isPlaced(layer) ? (
         <FacetRow
           name="Place"
+          facet="place"
           summary={summaries.place}
           isOpen={facet === "place"}
           onOpen={() => actions.open(layer.id, "place")}
@@ -163,6 +164,7 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
       {layer.kind === "color" || layer.kind === "gradient" ? (
         <FacetRow
           name="Wash"
+          facet="wash"
           summary={summaries.wash}
           isOpen={facet === "wash"}
           onOpen={() => actions.open(layer.id, "wash")}
@@ -172,6 +174,7 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
       ) : null}
       <FacetRow
         name="Cut"
+        facet="cut"
         summary={summaries.cut}
         isOpen={facet === "cut"}
         onOpen={() => actions.open(layer.id, "cut")}
@@ -180,6 +183,7 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
       </FacetRow>
       <FacetRow
         name="Fade"
+        facet="fade"
         summary={summaries.fade}
         isOpen={facet === "fade"}
         onOpen={() => actions.open(layer.id, "fade")}
@@ -188,6 +192,7 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
       </FacetRow>
       <FacetRow
         name="Blend"
+        facet="blend"
         summary={summaries.blend}
         isOpen={facet === "blend"}
         onOpen={() => actions.open(layer.id, "blend")}
@@ -197,6 +202,7 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
       {isToned(layer) ? (
         <FacetRow
           name="Tone"
+          facet="tone"
           summary={summaries.tone}
           isOpen={facet === "tone"}
           onOpen={() => actions.open(layer.id, "tone")}
@@ -207,7 +213,7 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
       {isChanging(layer) ? null : (
         <FacetRow
           name="Shadow"
-          keyed={1}
+          facet="shadow"
           summary={summaries.shadow}
           isOpen={facet === "shadow"}
           onOpen={() => actions.open(layer.id, "shadow")}

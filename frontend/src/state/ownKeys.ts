@@ -1,0 +1,46 @@
+/** Which keys this person set, kept by the browser. */
+
+import { create } from "zustand";
+import { keep, kept } from "@/browser/storage";
+import {
+  type DeedId,
+  KEY_DEEDS,
+  type KeyDeed,
+  type OwnKeys,
+  readKeys,
+  sayStroke,
+  strokesFor,
+  withKey,
+} from "@/model/keys";
+
+const KEYS = "glyphaneme.keys";
+
+interface OwnKeyStore {
+  readonly own: OwnKeys;
+  /** Set the stroke for a deed: null for none. */
+  set(id: DeedId, stroke: string | null): void;
+  /** Let all keys be as they were at first. */
+  forget(): void;
+}
+
+export const useOwnKeys = create<OwnKeyStore>((change, get) => ({
+  own: readKeys(kept(KEYS)),
+  set: (id, stroke) => {
+    const own = withKey(get().own, id, stroke);
+    keep(KEYS, JSON.stringify(own));
+    change({ own });
+  },
+  forget: () => {
+    keep(KEYS, null);
+    change({ own: {} });
+  },
+}));
+
+/** Return how the key for a deed is called; null where it has none. */
+export function useKeyName(id: DeedId): string | null {
+  return useOwnKeys(({ own }) => {
+    const deed = KEY_DEEDS.find((one) => one.id === id) as KeyDeed;
+    const [stroke] = strokesFor(deed, own);
+    return stroke === undefined ? null : sayStroke(stroke);
+  });
+}
