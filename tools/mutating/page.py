@@ -221,4 +221,28 @@ PAGE = [
         ('...of("trouble").slice(-MOST_TROUBLE)', '...of("trouble").slice(-1)'),
         root=PAGE_FOLDER,
     ),
+    *of(
+        "keys.ts",
+        "src/model/keys.test.ts",
+        ("const counts = shiftKey && ", "const counts = "),
+        ("{ ...own, ...freed, [id]: stroke }", "{ ...own, [id]: stroke }"),
+        ('return !RESERVED.has(stroke.replace("Shift ", ""));', "return true;"),
+        ('if (press.key === "Backspace" && id !== "remove") return null;', ""),
+        root=MODEL,
+    ),
+    *of(
+        "work/useBringOn.ts",
+        "src/work/useBringOn.test.ts",
+        ("this.#count > 1 ? { beside } : { at: this.#at }", "{ beside }"),
+        ("laid.filter((id) => layerById(composite, id))", "laid"),
+        ("if (laid.length === 2) openLine(LINING_UP);", "openLine(LINING_UP);"),
+        root=PAGE_FOLDER,
+    ),
+    *of(
+        "ui/DragEdge.tsx",
+        "src/features/desk/PileEdge.test.tsx",
+        ('grows === "left" ? deltaX : -deltaY', "-deltaY"),
+        ("onDoubleClick={() => onResize(null)}", ""),
+        root=PAGE_FOLDER,
+    ),
 ]
