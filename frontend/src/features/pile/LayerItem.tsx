@@ -89,7 +89,8 @@ export const LayerItem = memo(function LayerItem({ layer }: LayerItemProps): Rea
   const actions = useDesk((desk) => desk.actions);
   const [renaming, setRenaming] = useState(false);
   const desk = useDeskActions();
-  const item = useShownWhenOpen<HTMLLIElement>(open && facet);
+  const line = useDesk((desk) => (desk.openLayer === layer.id ? desk.line : null));
+  const item = useShownWhenOpen<HTMLLIElement>(open && `${facet} ${line}`);
   const head = useRef<HTMLDivElement>(null);
   const { parts, head: named, summaries } = useSentence(layer);
   const { dragProps, handle } = useLayerDrag(layer, renaming);
