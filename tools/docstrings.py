@@ -1,8 +1,9 @@
 """Holds the core's public docstrings to numpydoc: parameters, results, errors.
 
 They stand where something is declared first: at every public function, and every public
-method that no base class has. A property, a record, a method that a base class has too,
-and what is private need one line, which Ruff asks for; fields say what they are.
+method that no base class has. A property that no base class has needs one line, and so
+do a record and what is private, for which Ruff asks. Fields say what they are. What a
+base class says of a method is not said again, unless there is more to it.
 """
 
 from __future__ import annotations
@@ -58,17 +59,31 @@ def _is_made_by_hand(owner: type) -> bool:
 
 def _methods(owner: type) -> Iterator[str]:
     for name, value in list(vars(owner).items()):
-        is_property = isinstance(value, property | cached_property)
         is_new = not any(hasattr(base, name) for base in owner.__bases__)
         code = inspect.unwrap(getattr(value, "__func__", value))
         if (
             not name.startswith("_")
-            and not is_property
             and is_new
             and inspect.isfunction(code)
             and code.__module__ == owner.__module__
         ):
             yield name
+
+
+def bare_properties(module: ModuleType) -> Iterator[str]:
+    """Go through the public properties of a module that nothing describes."""
+    for owner in vars(module).values():
+        if not inspect.isclass(owner) or owner.__module__ != module.__name__:
+            continue
+        for name, value in list(vars(owner).items()):
+            is_property = isinstance(value, property | cached_property)
+            if is_property and not name.startswith("_") and not _said(owner, name):
+                yield f"{module.__name__}.{owner.__name__}.{name}"
+
+
+def _said(owner: type, name: str) -> bool:
+    found = (vars(one).get(name) for one in owner.__mro__)
+    return any(value is not None and value.__doc__ for value in found)
 
 
 def main() -> int:
@@ -80,6 +95,11 @@ def main() -> int:
         for found in [validate(name)]
         for code, words in found["errors"]
         if code in CHECKS
+    ]
+    lacks += [
+        f"{name}: no docstring\n"
+        for module in modules()
+        for name in bare_properties(module)
     ]
     sys.stdout.writelines(lacks)
     return bool(lacks)

@@ -69,11 +69,9 @@ class AddLayer(_Adding):
     placement: Placement | None = None
 
     def decided(self, composite: Composite) -> Self:
-        """Say where it lies."""
         return with_fields(self, placement=self._place(composite))
 
     def new_layer(self, composite: Composite) -> Layer:
-        """Return the photo's layer."""
         return PhotoLayer(
             id=self.layer_id,
             name=self.name,
@@ -103,7 +101,6 @@ class AddColor(_Adding):
     color: Color
 
     def new_layer(self, _composite: Composite) -> Layer:
-        """Return the colour's layer."""
         return ColorLayer(id=self.layer_id, name=self.name, color=self.color)
 
 
@@ -114,7 +111,6 @@ class AddGradient(_Adding):
     gradient: Gradient
 
     def new_layer(self, _composite: Composite) -> Layer:
-        """Return the gradient's layer."""
         return GradientLayer(id=self.layer_id, name=self.name, gradient=self.gradient)
 
 
@@ -125,7 +121,6 @@ class AddToning(_Adding):
     tones: Tones = ()
 
     def new_layer(self, _composite: Composite) -> Layer:
-        """Return the layer that tones."""
         return ToningLayer(id=self.layer_id, name=self.name, tones=self.tones)
 
 
@@ -135,5 +130,4 @@ class AddMending(_Adding):
     kind: Literal["add_mending"] = "add_mending"
 
     def new_layer(self, _composite: Composite) -> Layer:
-        """Return the layer that mends, in no place yet."""
         return MendingLayer(id=self.layer_id, name=self.name)

@@ -51,11 +51,9 @@ class PlaceLayers(EditBase):
     deed: Literal["moved", "scaled", "turned", "lined up", "placed"] = "moved"
 
     def applied(self, composite: Composite) -> Composite:
-        """Place each, unless one is locked."""
         return _placed(composite, self.places)
 
     def label(self, composite: Composite) -> str:
-        """Name them, or say how many they are."""
         return _said(composite, [one.layer_id for one in self.places], self.deed)
 
 
@@ -67,11 +65,9 @@ class _Arranging(EditBase):
     """What comes of it."""
 
     def decided(self, composite: Composite) -> Self:
-        """Say where each comes to lie."""
         return with_fields(self, places=self._places(composite))
 
     def applied(self, composite: Composite) -> Composite:
-        """Place each, unless one is locked."""
         return _placed(composite, self._places(composite))
 
     def moves(self, bounds: Sequence[Rect[float]], canvas: Rect[float]) -> list[Move]:
@@ -132,7 +128,6 @@ class AlignLayers(_Arranging):
         return aligned(bounds, self.side, whose)
 
     def label(self, composite: Composite) -> str:
-        """Say what lies on one line."""
         return _said(composite, self.layer_ids, f"aligned: {self.side}")
 
 
@@ -160,7 +155,6 @@ class SpaceLayers(_Arranging):
         return spaced(bounds, axis, canvas if self.over == "canvas" else None)
 
     def label(self, composite: Composite) -> str:
-        """Say that gaps are equal."""
         return _said(composite, self.layer_ids, "spaced evenly")
 
 

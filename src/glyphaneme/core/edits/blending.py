@@ -21,9 +21,7 @@ class BlendLayer(FieldEdit):
     opacity: Opacity
 
     def fields(self) -> dict[str, Any]:
-        """Give it another mode and strength."""
         return {"blend": self.mode, "opacity": self.opacity}
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say it as the layer's sentence does."""
         return f"{MODE_WORDS[self.mode]} at {percent(self.opacity)}"

@@ -35,7 +35,6 @@ class SetCanvas(EditBase):
         return with_fields(composite, canvas=self.canvas, layers=layers)
 
     def label(self, composite: Composite) -> str:
-        """Say what became of it."""
         before, after = composite.canvas, self.canvas
         size = f"{after.width} × {after.height} px"
         if self.turn:

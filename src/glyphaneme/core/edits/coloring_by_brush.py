@@ -63,7 +63,6 @@ class ColorByBrush(LayerEdit):
         return with_instead(composite, photo.id, lambda _: (whole,))
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Name the colour's layer."""
         return f"to be painted with {self.name}"
 
     def _photo(self, composite: Composite) -> PlacedLayer:

@@ -51,7 +51,6 @@ class DuplicateLayer(LayerEdit):
         return with_instead(composite, original.id, lambda _: (original, copy))
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say that there are two now."""
         return "duplicated"
 
     def _shift(self, composite: Composite) -> tuple[float, float]:

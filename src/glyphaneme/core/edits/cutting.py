@@ -46,5 +46,4 @@ class CutOut(MaskEdit):
         return with_parts(cleaned, (*parts, self.part))
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say it as the recipe does."""
         return f"cut: {JOIN_WORDS[self.part.join]} {self.part.words}"

@@ -36,7 +36,6 @@ class ShadeLayer(LinesEdit):
             raise NoSuchWorkError(layer.kind, "has no place of its own to stand at")
 
     def deed(self, _composite: Composite, layer: Layer) -> str:
-        """Say what is new, as the layer's sentence does."""
         new = tuple(one for one in self.effects if one not in layer.effects)
         said = effects_words(new) or effects_words(self.effects)
         return said or "without a shadow"

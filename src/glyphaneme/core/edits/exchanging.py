@@ -46,5 +46,4 @@ class ExchangePhoto(LayerEdit):
         )
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say by what it was exchanged."""
         return f"exchanged for {self.name}"

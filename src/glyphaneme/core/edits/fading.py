@@ -29,7 +29,6 @@ class FadeLayer(LinesEdit):
     fades: Fades
 
     def deed(self, _composite: Composite, layer: Layer) -> str:
-        """Say it as the layer's sentence does."""
         if not self.fades:
             return "no longer fading"
         return fading_words(with_fields(layer, fades=self.fades))
@@ -43,16 +42,13 @@ class CopyFades(LayerEdit):
     fades: Fades | None = None
 
     def decided(self, composite: Composite) -> Self:
-        """Say what comes of it."""
         return with_fields(self, fades=self._fades(composite))
 
     def applied(self, composite: Composite) -> Composite:
-        """Exchange the fades."""
         require_unlocked(composite, self.layer_id)
         return with_layer_fields(composite, self.layer_id, fades=self._fades(composite))
 
     def deed(self, composite: Composite, _layer: Layer) -> str:
-        """Name whose they are."""
         return f"fading as {composite.layer(self.from_id).name}"
 
     def _fades(self, composite: Composite) -> tuple[Fade, ...]:

@@ -55,7 +55,6 @@ class GroupLayers(EditBase):
         return with_instead(composite, front, lambda _: (group,))
 
     def label(self, _composite: Composite) -> str:
-        """Name the group."""
         return f"{self.name} put together"
 
     def members(self, composite: Composite) -> tuple[Layer, ...]:
@@ -116,5 +115,4 @@ class DissolveGroup(LayerEdit):
         return with_instead(composite, group.id, lambda _: members)
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say what became of it."""
         return "taken apart"

@@ -49,5 +49,4 @@ class LinkFade(LayerEdit):
         )
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say what it does from now on."""
         return "its fade moves with it" if self.linked else "its fade stays where it is"

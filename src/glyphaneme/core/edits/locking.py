@@ -19,9 +19,7 @@ class LockLayer(FieldEdit):
     locked: bool
 
     def fields(self) -> dict[str, Any]:
-        """Lock or unlock it."""
         return {"locked": self.locked}
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say which of both."""
         return "locked" if self.locked else "unlocked"

@@ -83,7 +83,6 @@ class AddPart(MaskEdit):
         return with_parts(mask, (*mask.parts[:index], self.part, *mask.parts[index:]))
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say it as the recipe does."""
         return f"cut: {JOIN_WORDS[self.part.join]} {self.part.words}"
 
 
@@ -100,7 +99,6 @@ class ChangePart(MaskEdit):
         return with_parts(mask, parts)
 
     def deed(self, _composite: Composite, layer: Layer) -> str:
-        """Say what was changed about it."""
         mask = layer.mask or Mask()
         before = mask.parts[place_of(mask, self.part.id)]
         if before.works != self.part.works:
@@ -124,7 +122,6 @@ class RemovePart(MaskEdit):
         return with_parts(mask, (*mask.parts[:place], *mask.parts[place + 1 :]))
 
     def deed(self, _composite: Composite, layer: Layer) -> str:
-        """Name what went."""
         mask = layer.mask or Mask()
         return f"cut: {mask.parts[place_of(mask, self.part_id)].words} removed"
 
@@ -143,7 +140,6 @@ class MovePart(MaskEdit):
         return with_parts(mask, (*others[: self.index], part, *others[self.index :]))
 
     def deed(self, _composite: Composite, layer: Layer) -> str:
-        """Say which way it went."""
         mask = layer.mask or Mask()
         place = place_of(mask, self.part_id)
         when = "later" if self.index > place else "earlier"

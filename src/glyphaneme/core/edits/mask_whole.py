@@ -34,7 +34,6 @@ class SettleMask(MaskEdit):
     cleaned: Strength = 0.0
 
     def changed(self, mask: Mask, _layer: Layer) -> Mask:
-        """Give it other values."""
         return with_fields(mask, **{name: getattr(self, name) for name in SETTLED})
 
     def rebased(self, made_on: Composite, now: Composite) -> Self:
@@ -63,7 +62,6 @@ class SettleMask(MaskEdit):
         return with_fields(self, **values)
 
     def deed(self, _composite: Composite, layer: Layer) -> str:
-        """Say what was changed about it."""
         before = layer.mask or Mask()
         if before.inverted != self.inverted:
             return "cut: turned inside out"
@@ -99,7 +97,6 @@ class LinkMask(MaskEdit):
         return linked_mask(mask, layer) if self.linked else unlinked_mask(mask, layer)
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say what it does from now on."""
         return "cut: moves with it" if self.linked else "cut: stays where it is"
 
 
@@ -111,16 +108,13 @@ class CopyMask(LayerEdit):
     mask: Mask | None = None
 
     def decided(self, composite: Composite) -> Self:
-        """Say what comes of it."""
         return with_fields(self, mask=self._mask(composite))
 
     def applied(self, composite: Composite) -> Composite:
-        """Exchange the mask."""
         require_unlocked(composite, self.layer_id)
         return with_layer_fields(composite, self.layer_id, mask=self._mask(composite))
 
     def deed(self, composite: Composite, _layer: Layer) -> str:
-        """Name whose it is."""
         return f"cut as {composite.layer(self.from_id).name}"
 
     def _mask(self, composite: Composite) -> Mask:
@@ -146,10 +140,8 @@ class DropMask(LayerEdit):
     kind: Literal["drop_mask"] = "drop_mask"
 
     def applied(self, composite: Composite) -> Composite:
-        """Leave it without."""
         require_unlocked(composite, self.layer_id)
         return with_layer_fields(composite, self.layer_id, mask=None)
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say that all of it shows."""
         return "cut: all of it shown"

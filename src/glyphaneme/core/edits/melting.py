@@ -64,7 +64,6 @@ class MeltPhotos(EditBase):
         return composite
 
     def label(self, composite: Composite) -> str:
-        """Name the photos."""
         names = [composite.layer(one).name for one in self.layer_ids]
         return f"{', '.join(names[:-1])} and {names[-1]} melted together"
 

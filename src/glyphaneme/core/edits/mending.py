@@ -55,7 +55,6 @@ class MendPhoto(_MendEdit):
         return (*mends, self.mend)
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say what was mended."""
         return f"mended: {self.mend.words}"
 
 
@@ -72,7 +71,6 @@ class SwitchMend(_MendEdit):
         return (*mends[:at], changed, *mends[at + 1 :])
 
     def deed(self, _composite: Composite, layer: Layer) -> str:
-        """Name it, and say how it is now."""
         mends = _mends_of(layer)
         words = mends[_place_of(mends, self.mend_id)].words
         return f"{words}, {'mended again' if self.works else 'as it was'}"
@@ -89,7 +87,6 @@ class RemoveMend(_MendEdit):
         return (*mends[:at], *mends[at + 1 :])
 
     def deed(self, _composite: Composite, layer: Layer) -> str:
-        """Name it."""
         mends = _mends_of(layer)
         words = mends[_place_of(mends, self.mend_id)].words
         return f"{words}, no longer mended"

@@ -55,7 +55,6 @@ class MoveLayer(LayerEdit):
         return with_members(without, into, inserted(members, inside, self.index))
 
     def deed(self, composite: Composite, layer: Layer) -> str:
-        """Say which way it went."""
         *groups, _ = composite.path_to(layer.id)
         home = groups[-1].id if groups else None
         if self.into != home:

@@ -20,9 +20,7 @@ class NameLayer(FieldEdit):
     name: Name
 
     def fields(self) -> dict[str, Any]:
-        """Give it another name."""
         return {"name": self.name}
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say the new name."""
         return f"renamed {self.name}"

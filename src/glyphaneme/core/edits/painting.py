@@ -104,7 +104,6 @@ class PaintStroke(MaskEdit):
         return with_parts(mask, parts)
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say which of the two it did."""
         shows = self.stroke.shows if self.stroke else self.shows
         return "shown by brush" if shows else "hidden by brush"
 

@@ -51,7 +51,6 @@ class PlaceLayer(FieldEdit):
     placement: Placement
 
     def fields(self) -> dict[str, Any]:
-        """Give it another place."""
         return {"placement": self.placement}
 
     def require_fitting(self, layer: Layer) -> None:
@@ -59,7 +58,6 @@ class PlaceLayer(FieldEdit):
         require_placeable(layer, self.placement)
 
     def deed(self, _composite: Composite, layer: Layer) -> str:
-        """Say what changed most."""
         if not isinstance(layer, PlacedLayer):
             return "moved"
         before, after = layer.placement, self.placement

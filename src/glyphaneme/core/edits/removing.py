@@ -22,5 +22,4 @@ class RemoveLayer(LayerEdit):
         return with_instead(composite, self.layer_id, lambda _: ())
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say that it is gone."""
         return "removed"

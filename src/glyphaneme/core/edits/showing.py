@@ -19,9 +19,7 @@ class ShowLayer(FieldEdit):
     visible: bool
 
     def fields(self) -> dict[str, Any]:
-        """Show or hide it."""
         return {"visible": self.visible}
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say which of both."""
         return "shown" if self.visible else "hidden"

@@ -19,11 +19,9 @@ class TintSheet(EditBase):
     background: Color | None
 
     def applied(self, composite: Composite) -> Composite:
-        """Exchange what shows where nothing lies."""
         canvas = with_fields(composite.canvas, background=self.background)
         return with_fields(composite, canvas=canvas)
 
     def label(self, _composite: Composite) -> str:
-        """Say the new colour."""
         word = "clear" if self.background is None else color_name(self.background)
         return f"Sheet made {word}"

@@ -38,7 +38,6 @@ class ToneLayer(LinesEdit):
             raise NoSuchWorkError(layer.kind, "has colours of its own, and no tones")
 
     def deed(self, _composite: Composite, layer: Layer) -> str:
-        """Say what is new, as the layer's sentence does."""
         before = layer.tones if isinstance(layer, TonedLayer) else ()
         new = tuple(one for one in self.tones if one not in before)
         said = toning_words(new)
@@ -55,11 +54,9 @@ class CopyTones(LayerEdit):
     tones: Tones | None = None
 
     def decided(self, composite: Composite) -> Self:
-        """Say which they are."""
         return with_fields(self, tones=self._tones(composite))
 
     def applied(self, composite: Composite) -> Composite:
-        """Exchange the tones."""
         require_unlocked(composite, self.layer_id)
         tones = self._tones(composite)
         setting = ToneLayer(layer_id=self.layer_id, tones=tones)
@@ -67,7 +64,6 @@ class CopyTones(LayerEdit):
         return with_layer_fields(composite, self.layer_id, tones=tones)
 
     def deed(self, composite: Composite, _layer: Layer) -> str:
-        """Name whose they are."""
         return f"toned as {composite.layer(self.from_id).name}"
 
     def _tones(self, composite: Composite) -> tuple[Tone, ...]:
@@ -115,5 +111,4 @@ class PartMatch(LayerEdit):
         return with_layer_fields(composite, self.layer_id, tones=tones)
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say what became of it."""
         return "its match taken apart"

@@ -21,7 +21,6 @@ class TintLayer(FieldEdit):
     color: Color
 
     def fields(self) -> dict[str, Any]:
-        """Give it another colour."""
         return {"color": self.color}
 
     def require_fitting(self, layer: Layer) -> None:
@@ -36,7 +35,6 @@ class TintLayer(FieldEdit):
             raise NoSuchWorkError(layer.kind, "has no colour of its own")
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say what is new about it."""
         return "in another colour"
 
 
@@ -47,7 +45,6 @@ class GradeLayer(FieldEdit):
     gradient: Gradient
 
     def fields(self) -> dict[str, Any]:
-        """Give it another gradient."""
         return {"gradient": self.gradient}
 
     def require_fitting(self, layer: Layer) -> None:
@@ -62,5 +59,4 @@ class GradeLayer(FieldEdit):
             raise NoSuchWorkError(layer.kind, "has no gradient of its own")
 
     def deed(self, _composite: Composite, _layer: Layer) -> str:
-        """Say what is new about it."""
         return "with another gradient"

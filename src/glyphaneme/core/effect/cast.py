@@ -78,7 +78,6 @@ class CastShadow(EffectBase):
 
     @property
     def words(self) -> str:
-        """Where it falls."""
         across = "right" if self.direction > 0 else "left"
         turned = abs(self.direction)
         if turned < 22.5:

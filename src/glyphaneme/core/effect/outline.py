@@ -48,7 +48,6 @@ class Outline(EffectBase):
 
     @property
     def words(self) -> str:
-        """Of what colour it is."""
         name = color_name(self.color)
         return f"{'an' if name[0] in 'aeiou' else 'a'} {name} outline"
 

@@ -42,7 +42,6 @@ class SoftShadow(EffectBase):
 
     @property
     def words(self) -> str:
-        """That there is one."""
         return "a soft shadow"
 
     def extent(self, shape: Rect[float], scale: float) -> Rect[float]:
@@ -64,7 +63,6 @@ class SoftShadow(EffectBase):
         return Source(back.widened(far, far), factor)
 
     def made(self, alpha: Shape, source: Source, asked: Asked) -> Veil:
-        """Return the shape blurred, lying elsewhere."""
         across, down = self._moved(asked.scale)
         soft = blurred(alpha, self.softness * asked.scale / source.factor)
         left, top = source.extent.left + across, source.extent.top + down

@@ -80,7 +80,6 @@ class EvenPart(RasterPart):
 
     @property
     def words(self) -> str:
-        """Of how many spots it is made."""
         count = len(self.spots)
         return f"an even colour, {count} spots" if count > 1 else "an even colour"
 

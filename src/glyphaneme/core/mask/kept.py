@@ -47,5 +47,4 @@ class KeptPart(RasterPart):
 
     @property
     def words(self) -> str:
-        """What it showed, and that it does so no longer."""
         return f"{self.said}, as it was"

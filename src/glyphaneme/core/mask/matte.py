@@ -118,7 +118,6 @@ class MattePart(RasterPart):
 
     @property
     def words(self) -> str:
-        """How it was found, and by how many strokes."""
         count = len(self.hints.strokes)
         said = WAY_WORDS[self.way]
         if count == 0:

@@ -69,7 +69,6 @@ class OutlinePart(PartBase):
 
     @property
     def words(self) -> str:
-        """Whether it is soft."""
         return "a soft outline" if self.softness else "an outline"
 
 

@@ -78,7 +78,6 @@ class PaintedPart(PartBase):
 
     @property
     def words(self) -> str:
-        """How many strokes there are."""
         if not self.strokes:
             return "painted, no stroke yet"
         return f"painted, {self.strokes} stroke{'s' if self.strokes > 1 else ''}"

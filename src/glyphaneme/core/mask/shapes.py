@@ -51,7 +51,6 @@ class ShapeBase(PartBase):
 
     @property
     def words(self) -> str:
-        """Whether it is soft, and what it is."""
         name = self._name(even=abs(self.width / self.height - 1) < NEARLY)
         if self.softness:
             return f"a soft {name}"

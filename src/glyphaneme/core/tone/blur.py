@@ -41,12 +41,10 @@ class BlurTone(AreaTone):
 
     @property
     def is_neutral(self) -> bool:
-        """Whether it is as sharp as it was."""
         return self.radius == 0
 
     @property
     def words(self) -> tuple[str, ...]:
-        """That it is."""
         return () if self.is_neutral else ("blurred",)
 
     @property
@@ -60,5 +58,4 @@ class BlurTone(AreaTone):
         return math.log2(max(self.radius / LEAST_SIGMA, 1e-3))
 
     def made(self, pixels: PixelsU8, seen: Seen) -> PixelsU8:
-        """Return pixels blurred."""
         return straight(blurred(weighted(pixels), self.radius * seen.scale))

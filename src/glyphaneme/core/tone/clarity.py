@@ -44,12 +44,10 @@ class ClarityTone(AreaTone):
 
     @property
     def is_neutral(self) -> bool:
-        """Whether it is as clear as it was."""
         return self.amount == 0
 
     @property
     def words(self) -> tuple[str, ...]:
-        """Clearer, or hazier."""
         return by_degree(self.amount, "hazier", "clearer")
 
     @property

@@ -39,12 +39,10 @@ class ColoringTone(PixelTone):
 
     @property
     def is_neutral(self) -> bool:
-        """Whether colours stay."""
         return self.saturation == self.vibrance == self.turn == 0
 
     @property
     def words(self) -> tuple[str, ...]:
-        """More colour or less, and whether hues are turned."""
         if self.saturation == -1:
             return ("without colour",)
         return (

@@ -55,12 +55,10 @@ class CurvesTone(PixelTone):
 
     @property
     def is_neutral(self) -> bool:
-        """Whether all are straight."""
         return {self.all, self.red, self.green, self.blue} == {STRAIGHT}
 
     @property
     def words(self) -> tuple[str, ...]:
-        """Along how many curves."""
         if self.is_neutral:
             return ()
         each = {self.red, self.green, self.blue} != {STRAIGHT}

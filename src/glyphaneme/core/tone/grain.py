@@ -47,12 +47,10 @@ class GrainTone(AreaTone):
 
     @property
     def is_neutral(self) -> bool:
-        """Whether there is none."""
         return self.amount == 0
 
     @property
     def words(self) -> tuple[str, ...]:
-        """How much grain."""
         return tuple(
             f"with {one}" for one in by_degree(self.amount, "no grain", "grain")
         )
@@ -63,7 +61,6 @@ class GrainTone(AreaTone):
         return 0.0
 
     def made(self, pixels: PixelsU8, seen: Seen) -> PixelsU8:
-        """Return pixels with grain."""
         halvings = min(max(round(-np.log2(seen.scale)), 0), 6)
         noise = _noise(self.size, halvings)
         rows, columns = pixels.shape[:2]

@@ -22,14 +22,11 @@ class InvertTone(PixelTone):
 
     @property
     def is_neutral(self) -> bool:
-        """Never."""
         return False
 
     @property
     def words(self) -> tuple[str, ...]:
-        """As a negative."""
         return ("as a negative",)
 
     def ops(self) -> tuple[Op, ...]:
-        """Return one operation."""
         return (affine(-1, 1),)

@@ -45,12 +45,10 @@ class LensTone(AreaTone):
 
     @property
     def is_neutral(self) -> bool:
-        """Whether it is in focus."""
         return self.radius == 0
 
     @property
     def words(self) -> tuple[str, ...]:
-        """That it is out of focus."""
         return () if self.is_neutral else ("out of focus",)
 
     @property
@@ -64,7 +62,6 @@ class LensTone(AreaTone):
         return math.log2(max(self.radius / LARGEST_DISK, 1e-3))
 
     def made(self, pixels: PixelsU8, seen: Seen) -> PixelsU8:
-        """Return pixels out of focus."""
         radius = self.radius * seen.scale
         if radius < 0.3:
             return pixels

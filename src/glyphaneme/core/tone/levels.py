@@ -67,12 +67,10 @@ class LevelsTone(PixelTone):
 
     @property
     def is_neutral(self) -> bool:
-        """Whether no end and no middle is moved."""
         return {self.all, self.red, self.green, self.blue} == {NO_CHANGE}
 
     @property
     def words(self) -> tuple[str, ...]:
-        """That there are some."""
         return () if self.is_neutral else ("with levels of its own",)
 
     def ops(self) -> tuple[Op, ...]:

@@ -51,12 +51,10 @@ class LightTone(PixelTone):
 
     @property
     def is_neutral(self) -> bool:
-        """Whether nothing is set."""
         return self.exposure == 0 and not self._bends
 
     @property
     def words(self) -> tuple[str, ...]:
-        """Lighter or darker, and what has been done to which part."""
         both = self.exposure, self.brightness
         one = both[0] or both[1]
         agree = both[0] * both[1] >= 0
@@ -80,7 +78,6 @@ class LightTone(PixelTone):
         )
 
     def ops(self) -> tuple[Op, ...]:
-        """Return exposure, and the curve."""
         gain = (light_matrix(np.eye(3) * 2.0**self.exposure),) if self.exposure else ()
         return (*gain, *((curve(self.spline, ALL),) if self._bends else ()))
 

@@ -65,14 +65,12 @@ class MatchTone(PixelTone):
 
     @property
     def is_neutral(self) -> bool:
-        """Whether nothing is changed."""
         return not (
             self.light or self.warmth or self.tint or self.contrast or self.color
         )
 
     @property
     def words(self) -> tuple[str, ...]:
-        """What it is matched to."""
         return () if self.is_neutral else (f"matched to {self.to}",)
 
     def ops(self) -> tuple[Op, ...]:

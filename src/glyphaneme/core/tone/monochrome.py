@@ -46,18 +46,15 @@ class MonochromeTone(PixelTone):
 
     @property
     def is_neutral(self) -> bool:
-        """Never."""
         return False
 
     @property
     def words(self) -> tuple[str, ...]:
-        """That it is, and how it is tinted."""
         if self.tint is None or not self.tinted:
             return ("in black and white",)
         return (f"in black and white tinted {color_name(self.tint)}",)
 
     def ops(self) -> tuple[Op, ...]:
-        """Return the mix, and the tint."""
         reds, greens, blues = self.reds, self.greens, self.blues
         mix = grey((reds, self.yellows, greens, self.cyans, blues, self.magentas))
         if self.tint is None or not self.tinted:

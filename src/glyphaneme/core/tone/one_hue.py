@@ -58,12 +58,10 @@ class OneHueTone(PixelTone):
 
     @property
     def is_neutral(self) -> bool:
-        """Whether its colours stay."""
         return self.turn == self.saturation == self.lightness == 0
 
     @property
     def words(self) -> tuple[str, ...]:
-        """Which colours, and what becomes of them."""
         name = next(name for until, name in NAMES if self.hue < until)
         done = [
             *by_degree(self.lightness, "darker", "lighter"),
@@ -77,7 +75,6 @@ class OneHueTone(PixelTone):
         return (f"its {name} {' and '.join(done)}",) if done else ()
 
     def ops(self) -> tuple[Op, ...]:
-        """Return one operation."""
         angle = np.radians(self.hue)
         inner = np.cos(np.radians(self.width * SOFT))
         outer = np.cos(np.radians(min(self.width * (SOFT + SOFT / 2), 179.0)))

@@ -75,12 +75,10 @@ class PainterlyTone(AreaTone):
 
     @property
     def is_neutral(self) -> bool:
-        """Never."""
         return False
 
     @property
     def words(self) -> tuple[str, ...]:
-        """That it is painted."""
         return ("painted",)
 
     @property
@@ -94,7 +92,6 @@ class PainterlyTone(AreaTone):
         return -1.0
 
     def made(self, pixels: PixelsU8, seen: Seen) -> PixelsU8:
-        """Return pixels painted."""
         # Here, not above: a kernel takes a twentieth of a second to load.
         from glyphaneme.core._kernels import daubing
 

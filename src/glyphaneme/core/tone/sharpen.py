@@ -46,12 +46,10 @@ class SharpenTone(AreaTone):
 
     @property
     def is_neutral(self) -> bool:
-        """Whether it is as sharp as it was."""
         return self.amount == 0
 
     @property
     def words(self) -> tuple[str, ...]:
-        """That it is."""
         return () if self.is_neutral else ("sharpened",)
 
     @property
@@ -60,7 +58,6 @@ class SharpenTone(AreaTone):
         return TAIL * self.radius
 
     def made(self, pixels: PixelsU8, seen: Seen) -> PixelsU8:
-        """Return pixels sharpened."""
         light = luma(pixels)
         change = light - light_round(pixels, light, self.radius * seen.scale)
         if self.threshold:

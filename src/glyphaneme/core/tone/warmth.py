@@ -40,19 +40,16 @@ class WarmthTone(PixelTone):
 
     @property
     def is_neutral(self) -> bool:
-        """Whether the light stays."""
         return self.warmth == self.tint == 0
 
     @property
     def words(self) -> tuple[str, ...]:
-        """Warmer or cooler, greener or more magenta."""
         return (
             *by_degree(self.warmth / MOST_MIRED, "cooler", "warmer"),
             *by_degree(self.tint / MOST_TINT, "greener", "more magenta"),
         )
 
     def ops(self) -> tuple[Op, ...]:
-        """Return one matrix."""
         base_x, base_y = white_at(MIRED / DAYLIGHT, 0)
         x, y = white_at(MIRED / (DAYLIGHT + self.warmth), -self.tint / 1000)
         # The locus passes D65 by a hair; what is moved is the difference.
