@@ -38,6 +38,9 @@ const Edge = styled.hr`
   }
 
   &[aria-orientation="horizontal"] {
+    /* What lies below may scroll across. */
+    position: sticky;
+    left: 0;
     height: 7px;
     margin: 0 0 -7px;
     cursor: row-resize;

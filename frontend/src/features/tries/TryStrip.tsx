@@ -8,7 +8,7 @@ import { fetchModes } from "@/api/calls";
 import { TryTile } from "@/features/tries/TryTile";
 import { useCutTries } from "@/features/tries/useCutTries";
 import { useMatches } from "@/features/tries/useMatches";
-import { type TriesPicture, useTileHeight, useTries } from "@/features/tries/useTries";
+import { type TriesPicture, useTileSize, useTries } from "@/features/tries/useTries";
 import {
   type ColorLayer,
   type Composite,
@@ -76,6 +76,7 @@ const Title = styled(Header)`
 `;
 
 const Note = styled.p`
+  min-height: 25px;
   padding: 0 16px 8px;
   color: ${color.softInk};
   font-size: 12.5px;
@@ -87,8 +88,8 @@ const Note = styled.p`
   }
 `;
 
-/** What of the strip lies above and beneath its tiles, in CSS pixels. */
-const AROUND_TILES = 80;
+/** What of a strip with a note lies above and beneath its tiles, in CSS pixels. */
+const AROUND_TILES = 110;
 
 /** Show the strip while something of the open layer is chosen by eye. */
 export function TryStrip(): ReactElement | null {
@@ -161,7 +162,7 @@ function MatchStrip({ composite, layer, place }: MatchStripProps): ReactElement 
     <Tries
       label="Try each way to match it"
       groups={matchTries(layer, place, offers ?? [])}
-      note={offers ? null : "Looking for matches…"}
+      note={offers ? "" : "Looking for matches…"}
     />
   );
 }
@@ -199,7 +200,7 @@ function FoundTries({ composite, layer, part }: FoundTriesProps): ReactElement {
   const { groups, waiting } = useCutTries(composite, layer, part);
   const isFirst = groups.every((group) => group.tries.length === 0);
   const ways = sayCount(waiting, isFirst ? "way" : "more way");
-  const note = waiting > 0 ? `${ways} being found…` : null;
+  const note = waiting > 0 ? `${ways} being found…` : "";
   return <Tries label="Try each way to take the background away" groups={groups} note={note} />;
 }
 
@@ -222,18 +223,21 @@ function idOf({ id, title }: Try): string {
 interface TriesProps {
   readonly label: string;
   readonly groups: readonly TryGroup[];
-  /** What is still to come. */
-  readonly note?: string | null;
+  /** What is still to come; empty where it has come: the note keeps its room. */
+  readonly note?: string;
 }
 
-function Tries({ label, groups, note = null }: TriesProps): ReactElement {
+function Tries({ label, groups, note }: TriesProps): ReactElement {
   const desk = useDeskActions();
   const { setTried } = useDesk((state) => state.actions);
   const { setTileHeight } = useSettings.getState();
   const tries = groups.flatMap((group) => group.tries);
-  const sheet = useTries(tries.map(({ edit }) => edit));
+  const size = useTileSize();
+  const sheet = useTries(
+    tries.map(({ edit }) => edit),
+    size.width,
+  );
   const point = useWindowMark(sheet);
-  const tallest = useTileHeight();
   const take = (id: Key | undefined) => {
     setTried(null);
     const found = tries.find((one) => idOf(one) === id);
@@ -252,7 +256,7 @@ function Tries({ label, groups, note = null }: TriesProps): ReactElement {
       <DragEdge
         label="Height of what can be tried"
         grows="below"
-        size={tallest}
+        size={size.tallest}
         bounds={TILE_HEIGHTS}
         onResize={setTileHeight}
       />
@@ -279,6 +283,7 @@ function Tries({ label, groups, note = null }: TriesProps): ReactElement {
                 id={idOf(one)}
                 title={one.title}
                 sheet={sheet}
+                size={size}
                 place={tries.indexOf(one)}
                 isAlike={!one.isChosen && (sheet?.alike.has(tries.indexOf(one)) ?? false)}
                 onTry={(on) => setTried(on && !one.isChosen ? one.edit : null)}
@@ -287,11 +292,11 @@ function Tries({ label, groups, note = null }: TriesProps): ReactElement {
           </Group>
         ))}
       </List>
-      {note ? (
+      {note !== undefined ? (
         <Note
           role="status"
           data-alone={tries.length === 0 || undefined}
-          style={tries.length === 0 ? { height: tallest + AROUND_TILES } : {}}
+          style={tries.length === 0 ? { height: size.height + AROUND_TILES } : {}}
         >
           {note}
         </Note>

@@ -5,6 +5,7 @@ import { ListBoxItem } from "react-aria-components";
 import styled from "styled-components";
 import { drawFrame } from "@/api/frames";
 import type { TriesPicture } from "@/features/tries/useTries";
+import type { Size } from "@/model/points";
 import { color } from "@/theme/tokens";
 
 const Tile = styled(ListBoxItem)`
@@ -37,10 +38,21 @@ const Tile = styled(ListBoxItem)`
   }
 `;
 
+const Shown = styled.span`
+  position: relative;
+  display: block;
+`;
+
+/** Over the picture: a line more would change the size of the stage. */
 const Alike = styled.span`
-  color: ${color.softInk};
+  position: absolute;
+  inset: auto 0 0;
+  padding: 1px 2px;
+  background: ${color.sheet};
+  color: ${color.ink};
   font-size: 11px;
   font-weight: 400;
+  text-align: center;
 `;
 
 const Picture = styled.canvas`
@@ -52,6 +64,7 @@ interface TryTileProps {
   readonly id: string;
   readonly title: string;
   readonly sheet: TriesPicture | null;
+  readonly size: Size;
   readonly place: number;
   /** Whether it shows what is there without it, and is not what is there. */
   readonly isAlike: boolean;
@@ -59,7 +72,7 @@ interface TryTileProps {
 }
 
 export function TryTile(props: TryTileProps): ReactElement {
-  const { id, title, sheet, place, isAlike, onTry } = props;
+  const { id, title, sheet, size, place, isAlike, onTry } = props;
   const picture = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     if (sheet && picture.current) drawTile(picture.current, sheet, place);
@@ -67,19 +80,21 @@ export function TryTile(props: TryTileProps): ReactElement {
   return (
     <Tile
       id={id}
-      textValue={isAlike ? `${title}, changes nothing here` : title}
+      textValue={isAlike ? `${title}, changes nothing` : title}
       onHoverStart={() => onTry(true)}
       onHoverEnd={() => onTry(false)}
       onFocus={() => onTry(true)}
     >
-      <Picture
-        ref={picture}
-        aria-hidden="true"
-        data-filled={sheet !== null}
-        style={{ width: sheet?.width ?? 80, height: sheet?.height ?? 100 }}
-      />
+      <Shown>
+        <Picture
+          ref={picture}
+          aria-hidden="true"
+          data-filled={sheet !== null}
+          style={{ width: size.width, height: size.height }}
+        />
+        {isAlike ? <Alike>changes nothing</Alike> : null}
+      </Shown>
       {title}
-      {isAlike ? <Alike>changes nothing here</Alike> : null}
     </Tile>
   );
 }

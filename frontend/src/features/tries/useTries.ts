@@ -4,7 +4,8 @@ import { TRIES_REQUEST } from "@generated/limits";
 import { useEffect, useRef, useState } from "react";
 import { requestTries } from "@/api/calls";
 import { closeFrame, decodeFrames, type Frame, NewestOnly } from "@/api/frames";
-import type { Canvas, Edit } from "@/model/composite";
+import type { Edit } from "@/model/composite";
+import type { Size } from "@/model/points";
 import type { Bounds } from "@/model/snapping";
 import { useDesk } from "@/state/desk/desk";
 import { useComposite, useProject } from "@/state/project";
@@ -28,9 +29,6 @@ export interface TriesPicture {
   readonly shows: Bounds;
   /** Places of tiles that show the picture as it is without them. */
   readonly alike: ReadonlySet<number>;
-  /** CSS pixels. */
-  readonly width: number;
-  readonly height: number;
 }
 
 interface Asked {
@@ -45,24 +43,29 @@ const NONE = "[]";
 const USUAL_HEIGHT = 104;
 const WIDEST = 116 / 104;
 
-/** Return how high tiles are at most, in CSS pixels. */
-export function useTileHeight(): number {
-  return useSettings((settings) => settings.tileHeight) ?? USUAL_HEIGHT;
+/** How large tiles are, in CSS pixels, whatever comes to be shown in them. */
+export interface TileSize extends Size {
+  /** As a person dragged it: what tiles of this picture may be lower than. */
+  readonly tallest: number;
 }
 
-/** Return the renders of all alternatives, one below the other, or null at first. */
-export function useTries(alternatives: readonly Edit[]): TriesPicture | null {
+export function useTileSize(): TileSize {
+  const tallest = useSettings((settings) => settings.tileHeight) ?? USUAL_HEIGHT;
+  const { width = 1, height = 1 } = useComposite()?.canvas ?? {};
+  const wide = Math.max(24, Math.round(Math.min(tallest * WIDEST, (tallest * width) / height)));
+  return { width: wide, height: Math.max(1, Math.round((wide * height) / width)), tallest };
+}
+
+/** Return the renders of all alternatives, so wide on the page, or null at first. */
+export function useTries(alternatives: readonly Edit[], width: number): TriesPicture | null {
   const { projectId } = useDeskActions();
   const revision = useProject((project) => project.known?.head);
   const waiting = useProject((project) => project.waiting);
-  const canvas = useComposite()?.canvas;
   const isMoving = useDesk((desk) => desk.live !== null);
   const [sheet, setSheet] = useState<TriesPicture | null>(null);
   const held = useRef<Frame | null>(null);
   const requests = useRef<NewestOnly<Asked> | null>(null);
   const wanted = JSON.stringify(alternatives);
-  const tallest = useTileHeight();
-  const width = canvas ? tileWidth(canvas, tallest) : 0;
 
   useEffect(() => {
     let left = false;
@@ -85,7 +88,7 @@ export function useTries(alternatives: readonly Edit[]): TriesPicture | null {
 
   useEffect(() => {
     // While something moves, the stage has the processor to itself.
-    if (!revision || !width || isMoving || wanted === NONE) return;
+    if (!revision || isMoving || wanted === NONE) return;
     requests.current?.push({
       revision,
       unsaved: waiting,
@@ -94,12 +97,6 @@ export function useTries(alternatives: readonly Edit[]): TriesPicture | null {
     });
   }, [revision, waiting, wanted, width, isMoving]);
   return sheet;
-}
-
-/** Return the width at which a tile is neither too wide nor too tall. */
-function tileWidth(canvas: Canvas, tallest: number): number {
-  const byHeight = (tallest * canvas.width) / canvas.height;
-  return Math.max(24, Math.round(Math.min(tallest * WIDEST, byHeight)));
 }
 
 /** Return what came; null where nothing did: the stage tells of a lost connection. */
@@ -116,8 +113,6 @@ async function tried(projectId: string, asked: Asked): Promise<TriesPicture | nu
       tileHeight: height,
       shows: { left: x, top: y, right: x + wide, bottom: y + high },
       alike: new Set(alike),
-      width: asked.width / window.devicePixelRatio,
-      height: height / window.devicePixelRatio,
     };
   } catch {
     return null;

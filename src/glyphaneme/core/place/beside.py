@@ -66,7 +66,7 @@ def side_by_side(
     >>> beside = Beside(place=1, count=2)
     >>> place = side_by_side(400, 300, beside, canvas_width=800, canvas_height=300)
     >>> place.x, place.y, round(place.scale_x, 3)
-    (600.0, 150.0, 0.985)
+    (600.0, 150.0, 0.98)
     """
     place, count = beside.place, beside.count
     if count == 1:
