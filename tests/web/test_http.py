@@ -557,3 +557,26 @@ def test_derived_files_may_be_deleted_at_any_time(
     studio.shelf._mapped._values.clear()
 
     assert client.get(address).data == before
+
+
+@pytest.mark.parametrize("beside", [{"place": 2, "count": 2}, {"place": 0, "count": 0}])
+def test_photo_beside_others_that_are_not_so_many_is_refused(
+    client: FlaskClient, beside: dict[str, int]
+) -> None:
+    project = begin(client)
+    picture = bring_in(client, jpeg()).get_json()
+    edit = {
+        "kind": "add_layer",
+        "layer_id": "m",
+        "picture": picture["id"],
+        "name": "Moths",
+        "width": picture["width"],
+        "height": picture["height"],
+        "beside": beside,
+    }
+    body = {"key": str(uuid.uuid4()), "parent": project["head"], "edit": edit}
+
+    answer = client.post(f"/api/projects/{project['id']}/edits", json=body)
+
+    assert answer.status_code == 422
+    assert "beside" in answer.get_json()["detail"]
