@@ -18,9 +18,9 @@ import { useDesk } from "@/state/desk/desk";
 import { useComposite } from "@/state/project";
 import { useCalmLive } from "@/state/useCalmLive";
 import { color, font } from "@/theme/tokens";
-import { PlainButton } from "@/ui/Button";
+import { QuietButton } from "@/ui/Button";
 import { Choice } from "@/ui/Choice";
-import { Fields } from "@/ui/Fields";
+import { FieldRow, Fields } from "@/ui/Fields";
 import { LabelledSlider } from "@/ui/LabelledSlider";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
@@ -179,22 +179,24 @@ function FadeSettings({ layer, place }: FadeSettingsProps): ReactElement | null 
           onChangeEnd={(roundness) => take({ roundness: roundness / PERCENT })}
         />
       ) : null}
-      <Tick isSelected={fade.inward} onChange={(inward) => take({ inward })}>
-        The other way round
-      </Tick>
-      <PlainButton
-        onPress={() => {
-          desk.edit(
-            tryFades(
-              layer,
-              layer.fades.filter((_, index) => index !== place),
-            ),
-          );
-          openLine(null);
-        }}
-      >
-        Take this fade away
-      </PlainButton>
+      <FieldRow>
+        <Tick isSelected={fade.inward} onChange={(inward) => take({ inward })}>
+          The other way round
+        </Tick>
+        <QuietButton
+          onPress={() => {
+            desk.edit(
+              tryFades(
+                layer,
+                layer.fades.filter((_, index) => index !== place),
+              ),
+            );
+            openLine(null);
+          }}
+        >
+          Take this fade away
+        </QuietButton>
+      </FieldRow>
     </Fields>
   );
 }

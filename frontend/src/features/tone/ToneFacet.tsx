@@ -24,8 +24,8 @@ import {
 } from "@/model/tones";
 import { useDesk } from "@/state/desk/desk";
 import { useComposite } from "@/state/project";
-import { PlainButton } from "@/ui/Button";
-import { Fields } from "@/ui/Fields";
+import { QuietButton } from "@/ui/Button";
+import { FieldRow, Fields } from "@/ui/Fields";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
 import { Tick } from "@/ui/Tick";
@@ -96,25 +96,27 @@ function OpenTone({ layer, place }: OpenToneProps): ReactElement | null {
   return (
     <Fields>
       <ToneSettings layer={layer} place={place} />
-      <Tick
-        isSelected={tone.works}
-        onChange={(works) => desk.edit(toned(layer, withTone(layer, place, { ...tone, works })))}
-      >
-        At work
-      </Tick>
-      <PlainButton
-        onPress={() => {
-          desk.edit(
-            toned(
-              layer,
-              layer.tones.filter((_, index) => index !== place),
-            ),
-          );
-          openLine(null);
-        }}
-      >
-        Take this tone away
-      </PlainButton>
+      <FieldRow>
+        <Tick
+          isSelected={tone.works}
+          onChange={(works) => desk.edit(toned(layer, withTone(layer, place, { ...tone, works })))}
+        >
+          At work
+        </Tick>
+        <QuietButton
+          onPress={() => {
+            desk.edit(
+              toned(
+                layer,
+                layer.tones.filter((_, index) => index !== place),
+              ),
+            );
+            openLine(null);
+          }}
+        >
+          Take this tone away
+        </QuietButton>
+      </FieldRow>
     </Fields>
   );
 }
