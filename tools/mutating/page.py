@@ -225,9 +225,13 @@ PAGE = [
         "keys.ts",
         "src/model/keys.test.ts",
         ("const counts = shiftKey && ", "const counts = "),
-        ("{ ...own, ...freed, [id]: stroke }", "{ ...own, [id]: stroke }"),
+        (
+            "{ ...own, ...Object.fromEntries(left), [id]: strokes }",
+            "{ ...own, [id]: strokes }",
+        ),
+        ("had.filter((one) => !strokes.includes(one))", "[]"),
         ('return !RESERVED.has(stroke.replace("Shift ", ""));', "return true;"),
-        ('if (press.key === "Backspace" && id !== "remove") return null;', ""),
+        ('if (press.key === "Backspace" && id !== "remove") return [];', ""),
         root=MODEL,
     ),
     *of(

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import {
-  askedStroke,
+  askedStrokes,
   deedOf,
   FIXED_KEYS,
   KEY_DEEDS,
@@ -8,7 +8,7 @@ import {
   sayStroke,
   strokeOf,
   strokesFor,
-  withKey,
+  withKeys,
 } from "@/model/keys";
 
 const press = (key: string, shiftKey = false) => ({ key, shiftKey });
@@ -39,27 +39,27 @@ test("Shift counts for letters, Caps Lock does not", () => {
 });
 
 test("a key that is set is taken from what had it", () => {
-  const own = withKey({}, "copy", "k");
+  const own = withKeys({}, "copy", ["k"]);
 
   expect([does("k", own), does("l", own)]).toEqual(["copy", undefined]);
-  expect(own).toEqual({ copy: "k", lock: null });
+  expect(own).toEqual({ copy: ["k"], lock: [] });
   const lock = KEY_DEEDS.find(({ id }) => id === "lock");
   expect(lock && strokesFor(lock, own)).toEqual([]);
-  expect(does("k", withKey(own, "copy", null))).toBeUndefined();
+  expect(does("k", withKeys(own, "copy", []))).toBeUndefined();
 });
 
-test("one of several keys can be taken away from a deed, which then has none", () => {
-  const own = withKey({}, "copy", "Backspace");
+test("a deed with several keys keeps those that were not taken", () => {
+  const own = withKeys({}, "copy", ["="]);
 
-  expect([does("Backspace", own), does("Delete", own)]).toEqual(["copy", undefined]);
+  expect([does("=", own), does("+", own)]).toEqual(["copy", "closer"]);
 });
 
 test("while a key is set, chords ask for nothing, and Backspace for none", () => {
-  expect(askedStroke({ ...press("x"), ...chord }, "copy")).toBe("x");
-  expect(askedStroke({ ...press("x"), ...chord, ctrlKey: true }, "copy")).toBeUndefined();
-  expect(askedStroke({ ...press("Escape"), ...chord }, "copy")).toBeUndefined();
-  expect(askedStroke({ ...press("Backspace"), ...chord }, "copy")).toBeNull();
-  expect(askedStroke({ ...press("Backspace"), ...chord }, "remove")).toBe("Backspace");
+  expect(askedStrokes({ ...press("x"), ...chord }, "copy")).toEqual(["x"]);
+  expect(askedStrokes({ ...press("x"), ...chord, ctrlKey: true }, "copy")).toBeNull();
+  expect(askedStrokes({ ...press("Escape"), ...chord }, "copy")).toBeNull();
+  expect(askedStrokes({ ...press("Backspace"), ...chord }, "copy")).toEqual([]);
+  expect(askedStrokes({ ...press("Backspace"), ...chord }, "remove")).toEqual(["Backspace"]);
 });
 
 test.each([
@@ -69,15 +69,15 @@ test.each([
   "[1]",
   "{",
   '"copy"',
-  '{"copy": 3, "nobody": "x", "lock": "Escape", "hide": "", "place": "Shift "}',
-  `{"copy": "${"x".repeat(200)}"}`,
+  '{"copy": 3, "nobody": ["x"], "lock": ["Escape"], "hide": [""], "place": ["Shift "]}',
+  `{"copy": ["${"x".repeat(200)}"], "lock": "x"}`,
 ])("what makes no sense of keys that were kept is passed over: %s", (kept) => {
   expect(readKeys(kept)).toEqual({});
 });
 
 test("keys that were kept are read again, each key once", () => {
-  expect(readKeys('{"copy": "x", "lock": null}')).toEqual({ copy: "x", lock: null });
-  expect(readKeys('{"copy": "x", "lock": "x"}')).toEqual({ copy: null, lock: "x" });
+  expect(readKeys('{"copy": ["x"], "lock": []}')).toEqual({ copy: ["x"], lock: [] });
+  expect(readKeys('{"copy": ["x"], "lock": ["x"]}')).toEqual({ copy: [], lock: ["x"] });
 });
 
 test("keys are called as on keyboards", () => {

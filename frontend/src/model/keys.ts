@@ -182,8 +182,8 @@ const RESERVED: ReadonlySet<string> = new Set([
   "Unidentified",
 ]);
 
-/** Keys that a person set, by deed; null where it has none. */
-export type OwnKeys = Readonly<Partial<Record<DeedId, string | null>>>;
+/** Strokes that a person set, by deed; none where nothing shall do it. */
+export type OwnKeys = Readonly<Partial<Record<DeedId, readonly string[]>>>;
 
 type Pressed = Pick<KeyboardEvent, "key" | "shiftKey">;
 
@@ -199,23 +199,22 @@ export function strokeOf({ key, shiftKey }: Pressed): string | null {
 }
 
 /**
- * Return the stroke that a press asks for while one is set; null where it asks for none,
- * undefined where it asks for nothing that can be set.
+ * Return the strokes that a press asks for while they are set: one, or none; null where
+ * it asks for nothing that can be set.
  */
-export function askedStroke(
+export function askedStrokes(
   press: Pressed & Pick<KeyboardEvent, "ctrlKey" | "metaKey" | "altKey">,
   id: DeedId,
-): string | null | undefined {
-  if (press.ctrlKey || press.metaKey || press.altKey) return undefined;
-  if (press.key === "Backspace" && id !== "remove") return null;
-  return strokeOf(press) ?? undefined;
+): readonly string[] | null {
+  if (press.ctrlKey || press.metaKey || press.altKey) return null;
+  if (press.key === "Backspace" && id !== "remove") return [];
+  const stroke = strokeOf(press);
+  return stroke === null ? null : [stroke];
 }
 
 /** Return the strokes that do something, as far as a person did not set another one. */
 export function strokesFor(deed: KeyDeed, own: OwnKeys): readonly string[] {
-  const set = own[deed.id];
-  if (set === undefined) return deed.keys;
-  return set === null ? [] : [set];
+  return own[deed.id] ?? deed.keys;
 }
 
 /** Return what a press does; Shift counts where a stroke has it, Caps Lock never does. */
@@ -229,22 +228,23 @@ export function deedOf(press: Pressed, own: OwnKeys): KeyDeed | undefined {
   return undefined;
 }
 
-/** Return the keys with another stroke for a deed; whatever had that stroke has none. */
-export function withKey(own: OwnKeys, id: DeedId, stroke: string | null): OwnKeys {
-  const others = KEY_DEEDS.filter(
-    (deed: KeyDeed) => deed.id !== id && stroke !== null && strokesFor(deed, own).includes(stroke),
-  );
-  const freed = Object.fromEntries(others.map((deed) => [deed.id, null]));
-  return { ...own, ...freed, [id]: stroke };
+/** Return the keys with other strokes for a deed, which are taken from what had them. */
+export function withKeys(own: OwnKeys, id: DeedId, strokes: readonly string[]): OwnKeys {
+  const robbed = KEY_DEEDS.map((deed): [DeedId, readonly string[]] => [
+    deed.id,
+    strokesFor(deed, own),
+  ]).filter(([other, had]) => other !== id && had.some((stroke) => strokes.includes(stroke)));
+  const left = robbed.map(([other, had]) => [other, had.filter((one) => !strokes.includes(one))]);
+  return { ...own, ...Object.fromEntries(left), [id]: strokes };
 }
 
 /** Return the keys that are still sense of what was kept, whoever wrote it. */
 export function readKeys(kept: string | null): OwnKeys {
   let own: OwnKeys = {};
-  for (const [name, stroke] of entriesOf(kept)) {
+  for (const [name, strokes] of entriesOf(kept)) {
     const deed = KEY_DEEDS.find(({ id }) => id === name);
-    if (!deed || (stroke !== null && !isStroke(stroke))) continue;
-    own = withKey(own, deed.id, stroke);
+    if (!deed || !Array.isArray(strokes) || !strokes.every(isStroke)) continue;
+    own = withKeys(own, deed.id, strokes);
   }
   return own;
 }

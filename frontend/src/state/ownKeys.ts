@@ -10,23 +10,23 @@ import {
   readKeys,
   sayStroke,
   strokesFor,
-  withKey,
+  withKeys,
 } from "@/model/keys";
 
 const KEYS = "glyphaneme.keys";
 
 interface OwnKeyStore {
   readonly own: OwnKeys;
-  /** Set the stroke for a deed: null for none. */
-  set(id: DeedId, stroke: string | null): void;
+  /** Set the strokes for a deed. */
+  set(id: DeedId, strokes: readonly string[]): void;
   /** Let all keys be as they were at first. */
   forget(): void;
 }
 
 export const useOwnKeys = create<OwnKeyStore>((change, get) => ({
   own: readKeys(kept(KEYS)),
-  set: (id, stroke) => {
-    const own = withKey(get().own, id, stroke);
+  set: (id, strokes) => {
+    const own = withKeys(get().own, id, strokes);
     keep(KEYS, JSON.stringify(own));
     change({ own });
   },

@@ -36,7 +36,7 @@ export interface Deed {
 interface ActionMenuProps {
   /** What the button says. */
   readonly word: string;
-  /** What a screen reader says instead. */
+  /** What it says more fully to screen readers, and its menu is called. */
   readonly label: string;
   /** In their order. */
   readonly deeds: readonly Deed[];

@@ -89,7 +89,7 @@ export function DragEdge(props: DragEdgeProps): ReactElement {
       aria-label={label}
       aria-valuemin={bounds.least}
       aria-valuemax={bounds.most}
-      aria-valuenow={Math.round(size)}
+      aria-valuenow={size}
       title="Drag to resize; press twice for the usual size"
       onDoubleClick={() => onResize(null)}
     />

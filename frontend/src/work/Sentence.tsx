@@ -32,6 +32,9 @@ const GLOSS: Readonly<Partial<Record<Touch, string>>> = {
   sheet: "size and colour of the sheet",
 };
 
+/** What opens nothing. */
+const READ: ReadonlySet<Touch> = new Set(["kind", "words"]);
+
 interface SentenceProps {
   readonly parts: readonly SentencePart[];
   readonly isOpen: boolean;
@@ -44,7 +47,7 @@ export function Sentence({ parts, isOpen, onTouch, onClose }: SentenceProps): Re
     <Line>
       {parts.map((part, index) => {
         const key = `${index} ${part.text}`;
-        if (part.touch === "words") return <span key={key}>{part.text}</span>;
+        if (READ.has(part.touch)) return <span key={key}>{part.text}</span>;
         if (part.touch === "name") {
           return (
             <LiveWord

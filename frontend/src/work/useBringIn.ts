@@ -19,6 +19,11 @@ const SENDING_SHARE = 0.5;
 /** A file is sent, and decoded by the service, as a whole: more at once take no less time. */
 const lanes = new Lanes(3);
 
+/** Return how many of some files are brought in as photos. */
+export function countPhotos(files: readonly File[]): number {
+  return files.slice(0, MOST_FILES).filter((file) => !isLayered(file)).length;
+}
+
 type OnPicture = (picture: BroughtIn) => void;
 type BringIn = (files: readonly File[], onPicture?: OnPicture, onAll?: () => void) => void;
 

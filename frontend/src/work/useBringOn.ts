@@ -3,7 +3,6 @@
 import { BESIDE } from "@generated/limits";
 import { useCallback } from "react";
 import type { BroughtIn } from "@/api/types";
-import { isLayered } from "@/api/uploads";
 import { LINING_UP } from "@/model/aligning";
 import { type Composite, isPlaced, layerById } from "@/model/composite";
 import { meltTogether } from "@/model/fades";
@@ -14,7 +13,7 @@ import { type Message, useMessages } from "@/state/messages";
 import { expectedComposite } from "@/state/project";
 import { layOn } from "@/work/commands";
 import type { DeskActions } from "@/work/DeskContext";
-import { useBringIn } from "@/work/useBringIn";
+import { countPhotos, useBringIn } from "@/work/useBringIn";
 
 type BringOn = (files: readonly File[], at?: [number, number] | null) => void;
 
@@ -22,7 +21,7 @@ export function useBringOn(desk: DeskActions): BringOn {
   const bringIn = useBringIn();
   return useCallback(
     (files, at = null) => {
-      const together = new Together(desk, files.filter((file) => !isLayered(file)).length, at);
+      const together = new Together(desk, countPhotos(files), at);
       bringIn(
         files,
         (picture) => together.lay(picture),

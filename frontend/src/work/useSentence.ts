@@ -29,13 +29,11 @@ interface LayerWords {
   readonly effects: readonly string[];
 }
 
-const HEAD: ReadonlySet<Touch> = new Set(["name", "shown", "lock"]);
-/** What stands between the clauses of a sentence. */
-const BETWEEN: ReadonlySet<string> = new Set([", ", " at ", "."]);
+const HEAD: ReadonlySet<Touch> = new Set(["name", "kind", "shown", "lock"]);
 
 function headOf(parts: readonly SentencePart[]): readonly SentencePart[] {
   return parts
-    .filter(({ touch, text }) => HEAD.has(touch) || (touch === "words" && !BETWEEN.has(text)))
+    .filter(({ touch }) => HEAD.has(touch))
     .flatMap((part, place) => (place > 0 ? [{ text: ", ", touch: "words" }, part] : [part]));
 }
 

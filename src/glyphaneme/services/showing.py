@@ -208,17 +208,16 @@ def show_alternatives(
     tallest = TALLEST_SHEET // len(tried)
     view = whole_view(composite, width, tallest=min(LARGEST_FRAME_SIDE, tallest))
 
-    def seen(view: View) -> list[PixelsU8]:
-        return [
-            visit.studio.frames.render(project_id, one, assets_of(visit, one), view)
-            for one in (composite, *tried)
-        ]
+    def seen(shown: Composite, view: View) -> PixelsU8:
+        assets = assets_of(visit, shown)
+        return visit.studio.frames.render(project_id, shown, assets, view)
 
-    now, *tiles = seen(view)
+    tiles = [seen(one, view) for one in tried]
     window = telling_window(tiles, least=view.scale / MOST_ENLARGED)
     if window.width < 1:
         view = _windowed(view, window)
-        now, *tiles = seen(view)
+        tiles = [seen(one, view) for one in tried]
+    now = seen(composite, view)
     alike = [
         place
         for place, tile in enumerate(tiles)

@@ -6,7 +6,7 @@ import styled from "styled-components";
 import { DeskHeader } from "@/features/desk/DeskHeader";
 import { KeyboardMap } from "@/features/desk/KeyboardMap";
 import { ParkedNote } from "@/features/desk/ParkedNote";
-import { PileEdge, pileColumn } from "@/features/desk/PileEdge";
+import { PileEdge, usePileWidth } from "@/features/desk/PileEdge";
 import { Stage } from "@/features/desk/Stage";
 import { useDeskSync } from "@/features/desk/useDeskSync";
 import { useIncoming } from "@/features/desk/useIncoming";
@@ -15,7 +15,6 @@ import { useKeyboard } from "@/features/desk/useKeyboard";
 import { Pile } from "@/features/pile/Pile";
 import { Shelf } from "@/features/shelf/Shelf";
 import { TryStrip } from "@/features/tries/TryStrip";
-import { useSettings } from "@/state/settings";
 import { font } from "@/theme/tokens";
 import { Boundary } from "@/ui/Boundary";
 import { StrongButton } from "@/ui/Button";
@@ -94,14 +93,14 @@ function OpenDesk({ desk }: { readonly desk: DeskActions }): ReactElement {
   useIncoming(desk);
   useKeptFocus();
   useBegun();
-  const pileWidth = useSettings((settings) => settings.pileWidth);
+  const pileWidth = usePileWidth();
   return (
     <Page>
       <Top>
         <DeskHeader onFinish={finish} onShowMap={showMap} />
         <ParkedNote onSaveCopy={finish} />
       </Top>
-      <Middle style={{ gridTemplateColumns: `${pileColumn(pileWidth)} auto minmax(0, 1fr)` }}>
+      <Middle style={{ gridTemplateColumns: `${pileWidth}px auto minmax(0, 1fr)` }}>
         <Boundary what="The pile">
           <Pile />
         </Boundary>

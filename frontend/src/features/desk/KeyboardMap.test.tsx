@@ -51,8 +51,8 @@ test("a key is set by pressing it, kept, and set back with all others", async ()
   expect(key(/^K: Lay a copy/)).toBeDefined();
   expect(key(/^no key: Lock/)).toBeDefined();
   expect(JSON.parse(localStorage.getItem("glyphaneme.keys") ?? "")).toEqual({
-    copy: "k",
-    lock: null,
+    copy: ["k"],
+    lock: [],
   });
 
   await userEvent.click(screen.getByRole("button", { name: "Set all keys back" }));

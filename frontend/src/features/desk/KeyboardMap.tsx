@@ -3,7 +3,7 @@
 import { type KeyboardEvent, type ReactElement, useState } from "react";
 import styled from "styled-components";
 import {
-  askedStroke,
+  askedStrokes,
   type DeedId,
   FIXED_KEYS,
   KEY_DEEDS,
@@ -15,6 +15,7 @@ import {
   strokesFor,
 } from "@/model/keys";
 import { useDesk } from "@/state/desk/desk";
+import type { Facet } from "@/state/desk/selection";
 import { useOwnKeys } from "@/state/ownKeys";
 import { useSettings } from "@/state/settings";
 import { color } from "@/theme/tokens";
@@ -151,10 +152,12 @@ function AllKeys(): ReactElement {
 }
 
 /** What belongs to the open facet comes first. */
-function rank(group: KeyGroup, facet: string | null): number {
-  const first = facet === "cut" || facet === "fade" ? "cut" : facet === "place" ? "place" : null;
-  return group === first ? -1 : KEY_GROUPS.findIndex(({ id }) => id === group);
+function rank(group: KeyGroup, facet: Facet | null): number {
+  if (facet !== null && group === FIRST[facet]) return -1;
+  return KEY_GROUPS.findIndex(({ id }) => id === group);
 }
+
+const FIRST: Partial<Record<Facet, KeyGroup>> = { place: "place", cut: "cut", fade: "cut" };
 
 interface Line {
   readonly keys: string;
@@ -204,9 +207,9 @@ function KeySetting({ deed, isListening, listen }: KeySettingProps): ReactElemen
     if (!isListening || event.key === "Tab") return;
     event.preventDefault();
     event.stopPropagation();
-    const asked = askedStroke(event, deed.id);
-    if (asked !== undefined) set(deed.id, asked);
-    if (asked !== undefined || event.key === "Escape") listen(null);
+    const asked = askedStrokes(event, deed.id);
+    if (asked) set(deed.id, asked);
+    if (asked || event.key === "Escape") listen(null);
   };
   return (
     // Keys are heard before the button takes them as presses.
@@ -214,7 +217,7 @@ function KeySetting({ deed, isListening, listen }: KeySettingProps): ReactElemen
       <Key
         aria-label={isListening ? `Press a key for: ${deed.does}` : `${said}: ${deed.does}`}
         aria-pressed={isListening}
-        data-own={own[deed.id] !== undefined}
+        data-own={said !== sayKeys(deed, {})}
         onPress={() => listen(isListening ? null : deed.id)}
         onBlur={() => listen(null)}
       >

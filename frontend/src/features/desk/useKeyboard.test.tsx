@@ -205,8 +205,8 @@ test("the map opens on a question mark", async () => {
 
 test("a key that was set does it, and the one that did it before no more", async () => {
   const { desk } = hear();
-  useOwnKeys.getState().set("hide", "x");
-  useOwnKeys.getState().set("through", "y");
+  useOwnKeys.getState().set("hide", ["x"]);
+  useOwnKeys.getState().set("through", ["y"]);
 
   await userEvent.keyboard("ox");
   expect(desk.edits).toMatchObject([{ kind: "show_layer" }]);
@@ -225,7 +225,7 @@ test.each([
   ["y", 1000, false],
 ])("%s swaps the brush, for good where it is held for %d ms only", (key, heldMs, isSwapped) => {
   hear();
-  useOwnKeys.getState().set("swap", key);
+  useOwnKeys.getState().set("swap", [key]);
   const before = useBrush.getState().shows;
   const now = vi.spyOn(performance, "now").mockReturnValue(5000);
 

@@ -4,7 +4,7 @@ import type { ReactElement } from "react";
 import styled from "styled-components";
 import { Middle, Outline } from "@/features/grips/gripParts";
 import { chosenOnCanvas } from "@/model/choosing";
-import type { Canvas, Composite } from "@/model/composite";
+import type { Composite } from "@/model/composite";
 import { cornersOf } from "@/model/geometry";
 import type { Point } from "@/model/points";
 import { boundsOf, type Gap, unionOf } from "@/model/snapping";
@@ -13,13 +13,6 @@ import { useDesk } from "@/state/desk/desk";
 import { useHelping } from "@/state/helping";
 import { color, font } from "@/theme/tokens";
 
-interface TilesMarkProps {
-  readonly canvas: Canvas;
-  readonly view: StageView;
-}
-
-/** From this share of the picture on nothing needs to be marked. */
-const NEARLY_ALL = 0.99;
 const TICK = 9;
 const REACH = 14;
 const KNOB = 6;
@@ -69,20 +62,6 @@ const Wide = styled.text`
   text-anchor: middle;
   pointer-events: none;
 `;
-
-/** What of the picture the alternatives show, unless it is all of it. */
-export function TilesMark({ canvas, view }: TilesMarkProps): ReactElement | null {
-  const shows = useDesk((desk) => desk.tilesShow);
-  if (!shows || shows.right - shows.left > canvas.width * NEARLY_ALL) return null;
-  const { x, y } = canvasToStage(view, { x: shows.left, y: shows.top });
-  const end = canvasToStage(view, { x: shows.right, y: shows.bottom });
-  const corners = [{ x, y }, { x: end.x, y }, end, { x, y: end.y }];
-  return (
-    <g data-testid="tiles-mark">
-      <Outline points={corners} isClosed />
-    </g>
-  );
-}
 
 export function SnapTicks({ view }: { readonly view: StageView }): ReactElement | null {
   const snap = useHelping((helping) => helping.snap);

@@ -285,7 +285,7 @@ function Tries({ label, groups, note }: TriesProps): ReactElement {
                 sheet={sheet}
                 size={size}
                 place={tries.indexOf(one)}
-                isAlike={!one.isChosen && (sheet?.alike.has(tries.indexOf(one)) ?? false)}
+                isChosen={one.isChosen}
                 onTry={(on) => setTried(on && !one.isChosen ? one.edit : null)}
               />
             ))}

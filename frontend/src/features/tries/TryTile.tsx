@@ -66,13 +66,13 @@ interface TryTileProps {
   readonly sheet: TriesPicture | null;
   readonly size: Size;
   readonly place: number;
-  /** Whether it shows what is there without it, and is not what is there. */
-  readonly isAlike: boolean;
+  readonly isChosen: boolean;
   onTry(on: boolean): void;
 }
 
 export function TryTile(props: TryTileProps): ReactElement {
-  const { id, title, sheet, size, place, isAlike, onTry } = props;
+  const { id, title, sheet, size, place, isChosen, onTry } = props;
+  const isAlike = !isChosen && sheet?.alike.has(place) === true;
   const picture = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     if (sheet && picture.current) drawTile(picture.current, sheet, place);

@@ -86,8 +86,8 @@ const When = styled.p`
 `;
 
 // The wall shows its prints without waiting for menus.
-const PrintMenu = lazy(async () => ({
-  default: (await import("@/features/wall/PrintMenu")).PrintMenu,
+const ActionMenu = lazy(async () => ({
+  default: (await import("@/ui/ActionMenu")).ActionMenu,
 }));
 
 const PRINT_WIDTH = 600;
@@ -138,7 +138,7 @@ export function Print({ card }: { readonly card: ProjectCard }): ReactElement {
           )}
         </Name>
         <Suspense fallback={<QuietButton isDisabled>More</QuietButton>}>
-          <PrintMenu name={card.name} deeds={deeds} />
+          <ActionMenu word="More" label={`More for ${card.name}`} deeds={deeds} />
         </Suspense>
       </Caption>
       <When>

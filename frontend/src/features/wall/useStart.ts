@@ -5,16 +5,15 @@ import { useCallback, useEffect } from "react";
 import { useNavigate } from "react-router";
 import { v4 as newId } from "uuid";
 import { beginProject, sendEdit } from "@/api/calls";
-import { filesOf, MOST_FILES } from "@/api/dropped";
+import { filesOf } from "@/api/dropped";
 import type { BroughtIn, ProjectState } from "@/api/types";
-import { isLayered } from "@/api/uploads";
 import type { Canvas, Edit } from "@/model/composite";
 import { nameForToday } from "@/model/wording";
 import { useDesk } from "@/state/desk/desk";
 import { useMessages } from "@/state/messages";
 import { useProject } from "@/state/project";
 import { BEGUN } from "@/work/useBegun";
-import { useBringIn } from "@/work/useBringIn";
+import { countPhotos, useBringIn } from "@/work/useBringIn";
 
 const PHOTO_PPI = 240;
 
@@ -43,7 +42,7 @@ export function useBeginFromPhotos(): (files: readonly File[]) => void {
   const bringIn = useBringIn();
   return useCallback(
     (files) => {
-      const count = Math.min(files.filter((file) => !isLayered(file)).length, MOST_FILES);
+      const count = countPhotos(files);
       let laid = 0;
       let state: Promise<ProjectState> | null = null;
       // Each is laid on as it comes; the first one gives the size and opens the desk.

@@ -69,9 +69,7 @@ def side_by_side(
     (600.0, 150.0, 0.98)
     """
     place, count = beside.place, beside.count
-    if count == 1:
-        middle, room = (0.5, 0.5), (1.0, 1.0)
-    elif count > MOST_APART:
+    if count > MOST_APART:
         start, step = SHIFTED_SHARE / 2, (1 - SHIFTED_SHARE) / (SHIFTS - 1)
         along = start + place % SHIFTS * step
         middle, room = (along, along), (SHIFTED_SHARE, SHIFTED_SHARE)

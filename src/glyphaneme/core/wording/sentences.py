@@ -54,9 +54,11 @@ Touch = Literal[
     "shown",
     "lock",
     "sheet",
+    "kind",
     "words",
 ]
-"""What a part opens when it is touched; "words" parts are only read."""
+"""What a part opens when it is touched. Two are only read: "kind" says what a layer is,
+"words" stand between the others."""
 
 COVER_SLACK = 0.5
 """How many canvas pixels a layer may fall short of an edge and still cover it."""
@@ -236,9 +238,9 @@ def _being(layer: Layer) -> Iterator[tuple[str, Touch]]:
             yield from _running(layer.gradient)
         case GroupLayer():
             count = len(layer.layers)
-            yield f"{count} layers as one" if count > 1 else "one layer alone", "words"
+            yield f"{count} layers as one" if count > 1 else "one layer alone", "kind"
         case ToningLayer() | MendingLayer():
-            yield "everything beneath", "words"
+            yield "everything beneath", "kind"
         case PhotoLayer():
             pass
 
