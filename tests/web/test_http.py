@@ -46,7 +46,9 @@ def begin(client: FlaskClient, **canvas: object) -> dict:
     return client.post("/api/projects", json=body).get_json()
 
 
-def lay_on(client: FlaskClient, project: dict, picture: dict) -> dict:
+def laying_on(
+    client: FlaskClient, project: dict, picture: dict, **more: object
+) -> TestResponse:
     edit = {
         "kind": "add_layer",
         "layer_id": "m",
@@ -54,9 +56,14 @@ def lay_on(client: FlaskClient, project: dict, picture: dict) -> dict:
         "name": "Moths",
         "width": picture["width"],
         "height": picture["height"],
+        **more,
     }
     body = {"key": str(uuid.uuid4()), "parent": project["head"], "edit": edit}
-    answer = client.post(f"/api/projects/{project['id']}/edits", json=body)
+    return client.post(f"/api/projects/{project['id']}/edits", json=body)
+
+
+def lay_on(client: FlaskClient, project: dict, picture: dict) -> dict:
+    answer = laying_on(client, project, picture)
     assert answer.status_code == 201, answer.get_json()
     return answer.get_json()["state"]
 
@@ -563,20 +570,9 @@ def test_derived_files_may_be_deleted_at_any_time(
 def test_photo_beside_others_that_are_not_so_many_is_refused(
     client: FlaskClient, beside: dict[str, int]
 ) -> None:
-    project = begin(client)
     picture = bring_in(client, jpeg()).get_json()
-    edit = {
-        "kind": "add_layer",
-        "layer_id": "m",
-        "picture": picture["id"],
-        "name": "Moths",
-        "width": picture["width"],
-        "height": picture["height"],
-        "beside": beside,
-    }
-    body = {"key": str(uuid.uuid4()), "parent": project["head"], "edit": edit}
 
-    answer = client.post(f"/api/projects/{project['id']}/edits", json=body)
+    answer = laying_on(client, begin(client), picture, beside=beside)
 
     assert answer.status_code == 422
     assert "beside" in answer.get_json()["detail"]
