@@ -37,7 +37,7 @@ from glyphaneme.core.tone import (
     MonochromeTone,
     SharpenTone,
 )
-from glyphaneme.services.layered import Sources, write_layered
+from glyphaneme.services.layered_writing import Sources, write_layered
 from tests.pictures import (
     composite_of,
     noise_pixels,

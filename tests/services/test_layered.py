@@ -18,7 +18,7 @@ from glyphaneme.core.mask.paintings import Painting, painted_all
 from glyphaneme.core.mask.strokes import NamedStroke, Stroke, stroke_id
 from glyphaneme.core.place import Placement
 from glyphaneme.core.render import View, render
-from glyphaneme.services.layered import (
+from glyphaneme.services.layered_reading import (
     assets_of_layered,
     read_layered,
 )

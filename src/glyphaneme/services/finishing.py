@@ -21,7 +21,7 @@ from glyphaneme.core.render import View, all_needed, render_bands
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.assets import assets_named, assets_of
 from glyphaneme.services.errors import ExportSizeError, NotThereError
-from glyphaneme.services.layered import Sources, write_layered
+from glyphaneme.services.layered_writing import Sources, write_layered
 from glyphaneme.services.painting import named_strokes
 from glyphaneme.services.pictures import original_file
 from glyphaneme.services.projects import (

@@ -11,7 +11,7 @@ from glyphaneme.core.mask import RasterPart
 from glyphaneme.core.render import all_needed
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.cutting import keep_brought
-from glyphaneme.services.layered import read_layered
+from glyphaneme.services.layered_reading import read_layered
 from glyphaneme.services.painting import keep_named
 from glyphaneme.services.pictures import BroughtIn, bring_in, name_from_file
 from glyphaneme.services.projects import begin_project
@@ -20,7 +20,7 @@ if TYPE_CHECKING:
     from collections.abc import Mapping
 
     from glyphaneme.core.mask import Mask
-    from glyphaneme.services.layered import Unpacked
+    from glyphaneme.services.layered_reading import Unpacked
     from glyphaneme.services.studio import Visit
 
 

@@ -9,7 +9,7 @@ from glyphaneme.core.document.apart import piece
 from glyphaneme.core.render import View, render_bands
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import ExportSizeError, NotThereError
-from glyphaneme.services.layered import assets_of_layered, read_layered
+from glyphaneme.services.layered_reading import assets_of_layered, read_layered
 
 if TYPE_CHECKING:
     from glyphaneme.core.document import Composite

@@ -1,45 +1,34 @@
-"""Composites to layered OpenRaster files, and back."""
+"""Layered OpenRaster files to composites."""
 
 from __future__ import annotations
 
 import hashlib
 import uuid
-from collections.abc import Callable, Iterator, Mapping, Sequence
 from typing import TYPE_CHECKING, Annotated, Any, BinaryIO, NamedTuple
 
-import numpy as np
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, ValidationError
 
 from glyphaneme.codecs import (
     PictureRefusedError,
     RefusalCode,
-    Shape,
     decode_matte,
     identify_picture,
     read_picture,
 )
 from glyphaneme.codecs.openraster import (
-    OWN_PICTURES,
-    LayeredPicture,
     LayerEntry,
     OpenRasterReader,
-    OpenRasterWriter,
     StackEntry,
 )
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document import (
     Canvas,
-    ColorLayer,
     Composite,
-    GroupLayer,
     Layer,
-    MendingLayer,
     PhotoLayer,
-    ToningLayer,
     open_composite,
-    store_composite,
 )
-from glyphaneme.core.document.grouping import box_round, grouped, lifted
+from glyphaneme.core.document.grouping import box_round, grouped
 from glyphaneme.core.document.model import MAX_SIDE
 from glyphaneme.core.document.naming import LONGEST_NAME
 from glyphaneme.core.document.tree import require_sound
@@ -49,40 +38,23 @@ from glyphaneme.core.mask.paintings import Painting, painted_all
 from glyphaneme.core.mask.strokes import NamedStroke, require_strokes_named
 from glyphaneme.core.place import Placement, build_pyramid
 from glyphaneme.core.render import (
-    Ground,
-    View,
     all_needed,
     laid_patches,
     mended_copy,
     own_pyramid,
-    reach_of,
-    render,
-    render_alone,
-    render_bands,
 )
 from glyphaneme.core.values import with_fields
+from glyphaneme.services.layered_ops import MODES, PLAIN_OP
 
 if TYPE_CHECKING:
     import io
+    from collections.abc import Iterator, Mapping
 
-    from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.render import Assets
 
-THUMBNAIL_SIDE = 256
-BAND_ROWS = 256
-PLAIN_OP = "svg:src-over"
-OPS: dict[BlendMode, str] = {
-    mode: PLAIN_OP if mode is BlendMode.NORMAL else f"svg:{mode.value}"
-    for mode in BlendMode
-}
-MODES = {op: mode for mode, op in OPS.items()}
-SHEET_NAME = "The sheet"
 MASKS_PICTURE = "Mask"
 """How a picture is called that only masks are made of."""
 USUAL_PPI = (1, 4800)
-
-PictureFile = Callable[[str], Iterator[bytes]]
-"""Yields the original file of a picture id, piece by piece."""
 
 
 class OwnDocument(BaseModel):
@@ -108,65 +80,6 @@ class Unpacked(NamedTuple):
     strokes: tuple[NamedStroke, ...] = ()
     mattes: Mapping[str, bytes] = {}
     """Their files, by name."""
-
-
-Bake = Callable[[Layer, Ground], LayerEntry]
-
-
-class Sources(NamedTuple):
-    """Where what travels along in a file comes from."""
-
-    original: PictureFile
-    strokes: Sequence[NamedStroke] = ()
-    matte: PictureFile = lambda _name: iter(())
-
-
-def write_layered(
-    composite: Composite,
-    assets: Assets,
-    file: BinaryIO,
-    *,
-    sources: Sources,
-    report: Callable[[float], None],
-) -> None:
-    """Write a composite as an OpenRaster file.
-
-    What the format cannot say, such as turns and gradients, is in the layers' pixels;
-    the composite itself and the original pictures travel along.
-    """
-    canvas = composite.canvas
-    steps = 2 + sum(1 for _ in composite.all_layers())
-    with OpenRasterWriter(file) as writer:
-        done = iter(range(1, steps + 1))
-
-        def bake(layer: Layer, on: Ground) -> LayerEntry:
-            entry = _baked(writer, layer, assets, composite, on)
-            report(next(done) / steps)
-            return entry
-
-        entries = tuple(_entries(composite.layers, bake, canvas))
-        if canvas.background is not None:
-            entries = (_sheet(writer, canvas), *entries)
-        writer.add_stack(
-            LayeredPicture(canvas.width, canvas.height, canvas.ppi, entries)
-        )
-        _add_merged(writer, composite, assets)
-        report(next(done) / steps)
-        names = {}
-        for picture in sorted(composite.pictures()):
-            names[picture] = picture
-            writer.add_file(OWN_PICTURES + picture, sources.original(picture))
-        mattes = sorted({part.matte for part in all_needed(composite).mattes})
-        for matte in mattes:
-            writer.add_file(OWN_PICTURES + matte, sources.matte(matte))
-        writer.add_document(
-            {
-                "composite": store_composite(composite),
-                "pictures": names,
-                "strokes": [one.model_dump(mode="json") for one in sources.strokes],
-                "mattes": mattes,
-            }
-        )
 
 
 def read_layered(file: BinaryIO) -> Unpacked:
@@ -342,150 +255,3 @@ def _joining(entry: LayerEntry | StackEntry) -> dict[str, Any]:
 
 def _name(name: str, otherwise: str) -> str:
     return name.strip()[:LONGEST_NAME] or otherwise
-
-
-def _entries(
-    layers: tuple[Layer, ...], bake: Bake, canvas: Canvas | None
-) -> Iterator[LayerEntry | StackEntry]:
-    """Yield what a pile becomes, which lies on the canvas or in a group."""
-    for place, layer in enumerate(layers):
-        if not isinstance(layer, GroupLayer) or _changes_as_one(layer):
-            yield bake(layer, Ground(layers[:place], canvas))
-            continue
-        members = tuple(lifted(member, layer) for member in layer.layers)
-        yield StackEntry(
-            name=layer.name,
-            opacity=layer.opacity,
-            visible=layer.visible,
-            composite_op=OPS[layer.blend],
-            isolated=True,
-            entries=tuple(_entries(members, bake, None)),
-        )
-
-
-def _changes_as_one(group: GroupLayer) -> bool:
-    """Tell whether something is done to a group that no stack can say.
-
-    What is mended in it is measured in its own pixels.
-    """
-    mends = any(isinstance(one, MendingLayer) for one in group.layers)
-    return bool(mends or group.mask or group.fades or group.tones or group.effects)
-
-
-def _baked(
-    writer: OpenRasterWriter,
-    layer: Layer,
-    assets: Assets,
-    composite: Composite,
-    on: Ground,
-) -> LayerEntry:
-    """Write a layer as it lies on the canvas, as far as that shows it.
-
-    Of one that tones what it lies on, that is written toned.
-    """
-    canvas, pile = composite.canvas, composite.layers
-    whole = View(x=0, y=0, width=canvas.width, height=canvas.height, scale=1)
-    left, top, right, bottom = reach_of(layer, whole)
-    if layer.effects:
-        # Shadows fall beyond what throws them.
-        left, top, right, bottom = 0, 0, canvas.width, canvas.height
-    if left >= right or top >= bottom:
-        left, top, right, bottom = 0, 0, 1, 1
-    plain = {"blend": BlendMode.NORMAL, "opacity": 1.0, "visible": True}
-    alone = Composite(
-        canvas=with_fields(canvas, background=None),
-        layers=(with_fields(layer, **plain),),
-    )
-    shape = Shape(right - left, bottom - top, opaque=False)
-    part = View(left, top, shape.width, shape.height, 1)
-    bands = render_bands(alone, assets, part, pile=pile)
-    if isinstance(layer, ToningLayer):
-        bands = _toned_bands(alone, on, assets, part, pile)
-    elif isinstance(layer, MendingLayer):
-        bands = _mended_bands(alone, on, assets, part, pile)
-    source = writer.add_layer(bands, shape)
-    return LayerEntry(
-        name=layer.name,
-        source=source,
-        x=left,
-        y=top,
-        opacity=layer.opacity,
-        visible=layer.visible,
-        composite_op=OPS[layer.blend],
-    )
-
-
-def _toned_bands(
-    alone: Composite,
-    on: Ground,
-    assets: Assets,
-    part: View,
-    pile: tuple[Layer, ...],
-) -> Iterator[PixelsU8]:
-    """Render what lies beneath a layer as that tones it, as far as that shows."""
-    (layer,) = alone.layers
-    whole = with_fields(layer, mask=None, fades=())
-    toned = Composite(canvas=on.canvas or alone.canvas, layers=(*on.layers, whole))
-    shown = ColorLayer(
-        id=layer.id,
-        name=layer.name,
-        color="#ffffff",
-        mask=layer.mask,
-        fades=layer.fades,
-    )
-    veil = with_fields(alone, layers=(shown,))
-    both = zip(
-        render_bands(toned, assets, part, pile=pile),
-        render_bands(veil, assets, part, pile=pile),
-        strict=True,
-    )
-    for band, share in both:
-        alpha = band[..., 3].astype(np.uint16) * share[..., 3] + 127
-        band[..., 3] = alpha // 255
-        yield band
-
-
-def _mended_bands(
-    alone: Composite,
-    on: Ground,
-    assets: Assets,
-    part: View,
-    pile: tuple[Layer, ...],
-) -> Iterator[PixelsU8]:
-    """Render what a layer lays over places of what it lies on."""
-    (layer,) = alone.layers
-    for top in range(0, part.height, BAND_ROWS):
-        yield render_alone(layer, on, assets, part.band(top, BAND_ROWS), pile)
-
-
-def _sheet(writer: OpenRasterWriter, canvas: Canvas) -> LayerEntry:
-    shape = Shape(canvas.width, canvas.height, opaque=True)
-    whole = View(0, 0, shape.width, shape.height, 1)
-    bands = render_bands(Composite(canvas=canvas), {}, whole)
-    source = writer.add_layer(bands, shape)
-    return LayerEntry(SHEET_NAME, source, 0, 0, 1.0, True, PLAIN_OP)  # noqa: FBT003
-
-
-def _add_merged(writer: OpenRasterWriter, composite: Composite, assets: Assets) -> None:
-    canvas = composite.canvas
-    shape = Shape(canvas.width, canvas.height, opaque=canvas.background is not None)
-    writer.add_picture(
-        "mergedimage.png",
-        render_bands(composite, assets, View(0, 0, shape.width, shape.height, 1)),
-        shape,
-        ppi=canvas.ppi,
-    )
-    scale = min(1.0, THUMBNAIL_SIDE / max(canvas.width, canvas.height))
-    small = View(
-        x=0,
-        y=0,
-        width=max(1, round(canvas.width * scale)),
-        height=max(1, round(canvas.height * scale)),
-        scale=scale,
-    )
-    writer.add_picture(
-        "Thumbnails/thumbnail.png",
-        (render(composite, assets, small),),
-        Shape(small.width, small.height, opaque=False),
-        ppi=canvas.ppi,
-    )
