@@ -1,7 +1,7 @@
 """Writes a history of every kind of edit, as this version stores it.
 
 Run once for each released version, and keep what it writes:
-`PYTHONPATH=src python -m tools.write_golden_history tests/golden/version-8.jsonl`
+`PYTHONPATH=src python -m tools.write_golden_history tests/golden/version-9.jsonl`
 """
 
 from __future__ import annotations
@@ -59,6 +59,34 @@ BACKDROP = {
 SAID = {
     "around": [[10, 10], [700, 20.5], [400, 1500]],
     "strokes": [{"keeps": True, "size": 40, "points": [[100, 100], [200, 300]]}],
+}
+FONTS = [{"id": "a1" * 32, "name": "Lobster"}, {"id": "b2" * 32, "name": "Amiri"}]
+TITLE = {
+    "setting": {"text": "Opening night", "fonts": FONTS[:1], "size": 90, "width": 640},
+    "ink": {"kind": "plain", "color": "#f5f1e8"},
+}
+LARGER = {
+    "setting": {
+        "text": "Opening\nnight",
+        "fonts": FONTS[:1],
+        "axes": [{"tag": "wght", "value": 650}],
+        "size": 120,
+        "align": "middle",
+        "letter_gap": -0.05,
+        "line_gap": 0.9,
+        "ligatures": False,
+        "features": ["smcp", "swsh"],
+        "form": {"kind": "circle", "radius": 300, "start": 20, "inside": True},
+    },
+    "ink": {"kind": "blended", "start": "#ff8000", "end": "#400020", "each": True},
+}
+MEASURED = {
+    "fonts": FONTS,
+    "width": 640,
+    "height": 131,
+    "block": [12.5, 4, 612.5, 112],
+    "baselines": [88.25],
+    "capital": 67.5,
 }
 LIFE_SIZE = {"y": 90, "scale_x": 1, "scale_y": 1}
 ROUND_CROP = {
@@ -313,6 +341,16 @@ STEPS = [
     placed("mended", 520, 330, 0.8, turn=15),
     of("dissolve_group", "mended"),
     of("remove_mend", "repairs", mend_id="a"),
+    of("add_words", "title", words=TITLE, measure=MEASURED, at=[300, 200]),
+    placed("title", 420, 250, 1.5, turn=-6),
+    of("set_words", "title", words=LARGER, measure={**MEASURED, "width": 420}),
+    group("titled", "Titled", "title", "cloth"),
+    of(
+        "set_words",
+        "title",
+        words={**LARGER, "panel": {"softness": 0.2}, "contour": {"side": "inside"}},
+        measure={**MEASURED, "lacking": "\u4e16", "lent": ["Amiri"]},
+    ),
 ]
 
 

@@ -36,6 +36,7 @@ class Surroundings:
     page_folder: Path
     models: Path
     library: Path
+    fonts: Path
 
 
 def read_surroundings() -> Surroundings:
@@ -48,6 +49,7 @@ def read_surroundings() -> Surroundings:
         page_folder=CHECKOUT / "frontend" / "dist",
         models=Path(os.environ.get("GLYPHANEME_MODELS", str(CHECKOUT / "var/models"))),
         library=CHECKOUT / "library",
+        fonts=Path(os.environ.get("GLYPHANEME_FONTS", str(CHECKOUT / "var/fonts"))),
     )
 
 
@@ -57,8 +59,14 @@ def make_studio(surroundings: Surroundings, *, is_web: bool = False) -> Studio:
     # Models of one's own lie in the home, those of set-up where it put them.
     models = (surroundings.home / "models", surroundings.models)
     cache = surroundings.home / "cache"
-    library = surroundings.library
-    return open_studio(sessions, cache, models, library, is_waited_for=is_web)
+    return open_studio(
+        sessions,
+        cache,
+        models,
+        surroundings.library,
+        surroundings.fonts,
+        is_waited_for=is_web,
+    )
 
 
 def run_web(arguments: list[str]) -> int:
@@ -115,7 +123,9 @@ def print_openapi() -> int:
     from glyphaneme.web.factory import WebSettings, create_app
 
     here = Path()
-    nowhere = Surroundings("postgresql://nowhere", here, LOCAL_HOSTS, here, here, here)
+    nowhere = Surroundings(
+        "postgresql://nowhere", here, LOCAL_HOSTS, here, here, here, here
+    )
     settings = WebSettings(LOCAL_HOSTS, page_folder=here, description=here)
     app = create_app(make_studio(nowhere), settings)
     sys.stdout.write(json.dumps(app.api_doc, indent=1, sort_keys=True) + "\n")

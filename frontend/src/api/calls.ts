@@ -20,6 +20,7 @@ import type {
   Version,
 } from "@/api/types";
 import type { Canvas, Edit, MaskPart } from "@/model/composite";
+import type { Font, FontFacts } from "@/model/fonts";
 import type { MatchOffer } from "@/model/matches";
 import type { CutAnswer, CutRequest, Haste, Network } from "@/model/mattes";
 import type { Point } from "@/model/points";
@@ -45,6 +46,23 @@ export const renamePicture = (id: string, name: string): Promise<void> =>
 
 export const putOnShelf = (id: string, on_shelf: boolean): Promise<void> =>
   sendJson<void>(`/api/pictures/${id}`, { on_shelf }, "PATCH");
+
+/** All fonts that words can be set in, group by group; own ones last. */
+export const fetchFonts = async (): Promise<Font[]> =>
+  (await getJson<{ fonts: Font[] }>("/api/fonts")).fonts;
+
+export const fetchFontFacts = (id: string): Promise<FontFacts> =>
+  getJson<FontFacts>(`/api/fonts/${id}`);
+
+/** By font id, the letters of a text that it lacks. */
+export const fetchLacking = async (text: string): Promise<Readonly<Record<string, string>>> =>
+  (await sendJson<{ lacking: Record<string, string> }>("/api/fonts/lacking", { text })).lacking;
+
+export const fontUrl = (id: string): string => `/api/fonts/${id}/file`;
+
+export const putAwayFont = async (id: string): Promise<void> => {
+  await send(`/api/fonts/${id}`, { method: "DELETE" });
+};
 
 export const fetchModes = async (): Promise<ModeChoices[]> =>
   (await getJson<{ groups: ModeChoices[] }>("/api/modes")).groups;
@@ -202,6 +220,7 @@ export const requestTries = (
     revision: string;
     unsaved: readonly Edit[];
     alternatives: readonly Edit[];
+    window: { x: number; y: number; width: number; height: number } | null;
     width: number;
   },
 ): Promise<Response> => sendBody(`/api/projects/${id}/tries`, tries);

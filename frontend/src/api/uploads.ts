@@ -3,6 +3,7 @@
 import { TAKEN } from "@generated/limits";
 import { Problem, problemOf, Unreachable } from "@/api/http";
 import type { BroughtIn, ProjectState } from "@/api/types";
+import type { Font } from "@/model/fonts";
 
 export const LARGEST_FILE_MB = TAKEN.largestFileMb;
 
@@ -22,6 +23,19 @@ export const openLayered = (
   signal: AbortSignal,
 ): Promise<ProjectState> =>
   sendFile<ProjectState>("/api/projects/layered", file, onProgress, signal);
+
+/** Bring in all fonts of a file. */
+export const bringInFont = (
+  file: File,
+  onProgress: OnProgress,
+  signal: AbortSignal,
+): Promise<{ readonly fonts: readonly Font[] }> =>
+  sendFile<{ readonly fonts: readonly Font[] }>("/api/fonts", file, onProgress, signal);
+
+/** Tell whether a file holds fonts, by its name. */
+export function isFont(file: File): boolean {
+  return /\.(ttf|otf|ttc|otc|woff2?)$/i.test(file.name);
+}
 
 /** Tell whether a file holds layers, by its name. */
 export function isLayered(file: File): boolean {

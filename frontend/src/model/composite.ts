@@ -23,6 +23,7 @@ export type GradientLayer = Answered<Schemas["GradientLayer"]>;
 export type GroupLayer = Answered<Schemas["GroupLayer"]>;
 export type ToningLayer = Answered<Schemas["ToningLayer"]>;
 export type MendingLayer = Answered<Schemas["MendingLayer"]>;
+export type WordsLayer = Answered<Schemas["WordsLayer"]>;
 
 export type Fade = Answered<Schemas["Fade"]>;
 export type Mask = Answered<Schemas["Mask"]>;
@@ -32,8 +33,10 @@ export type Effect = PhotoLayer["effects"][number];
 export type Tone = ToningLayer["tones"][number];
 
 export type Layer = Composite["layers"][number];
-export type PlacedLayer = PhotoLayer | GroupLayer;
-export type TonedLayer = PhotoLayer | GroupLayer | ToningLayer;
+/** Placed, and no group: it may be set into corners and bent. */
+export type FlatLayer = PhotoLayer | WordsLayer;
+export type PlacedLayer = FlatLayer | GroupLayer;
+export type TonedLayer = PlacedLayer | ToningLayer;
 export type MendedLayer = PhotoLayer | MendingLayer;
 export type ChangingLayer = ToningLayer | MendingLayer;
 export type WashLayer = ColorLayer | GradientLayer;
@@ -93,7 +96,12 @@ export function countLayers(layers: readonly Layer[]): number {
 }
 
 export function isPlaced(layer: Layer | undefined): layer is PlacedLayer {
-  return layer?.kind === "photo" || layer?.kind === "group";
+  return isFlat(layer) || layer?.kind === "group";
+}
+
+/** Tell whether a layer may be set into four corners, and bent. */
+export function isFlat(layer: Layer | undefined): layer is FlatLayer {
+  return layer?.kind === "photo" || layer?.kind === "words";
 }
 
 /** Tell whether a layer has tones: colours and gradients say their colours themselves. */

@@ -32,6 +32,7 @@ function withEdit(composite: Composite, edit: Edit): Composite {
     case "add_gradient":
     case "add_toning":
     case "add_mending":
+    case "add_words":
     case "copy_tones":
     case "part_match":
     case "color_by_brush":
@@ -101,6 +102,7 @@ type LayerChange = Extract<
       | "blend_layer"
       | "tint_layer"
       | "grade_layer"
+      | "set_words"
       | "name_layer"
       | "show_layer"
       | "lock_layer"
@@ -122,6 +124,9 @@ function changed(layer: Layer, edit: LayerChange): Layer {
       return layer.kind === "color" ? { ...layer, color: edit.color } : layer;
     case "grade_layer":
       return layer.kind === "gradient" ? { ...layer, gradient: edit.gradient } : layer;
+    case "set_words":
+      // How large they are follows from their fonts: that is the service's to say.
+      return layer.kind === "words" ? { ...layer, words: edit.words } : layer;
     case "blend_layer":
       return { ...layer, blend: edit.mode, opacity: edit.opacity };
     case "name_layer":

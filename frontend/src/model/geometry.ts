@@ -82,7 +82,7 @@ export function layersAt(layers: readonly Layer[], at: Point): PlacedLayer[] {
 
 /** A group shows where one of its members does. */
 function showsAt(layer: PlacedLayer, at: Point): boolean {
-  if (layer.kind === "photo") return liesOn(layer, at);
+  if (layer.kind !== "group") return liesOn(layer, at);
   const inside = toSource(layer, at);
   return layer.layers.some((one) => isPlaced(one) && one.visible && showsAt(one, inside));
 }

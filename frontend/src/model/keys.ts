@@ -27,7 +27,7 @@ interface KeyDeedShape {
 /** What a key can be set for. A stroke is a key, with `Shift ` before it where that counts. */
 export const KEY_DEEDS = [
   { id: "place", group: "facets", does: "Place: move, scale, turn the open layer", keys: ["p"] },
-  { id: "wash", group: "facets", does: "Wash: the colours of a colour or gradient", keys: ["w"] },
+  { id: "wash", group: "facets", does: "Words, or the colours of a wash", keys: ["w"] },
   { id: "cut", group: "facets", does: "Cut: what of the open layer shows", keys: ["c"] },
   { id: "fade", group: "facets", does: "Fade: where the open layer fades out", keys: ["f"] },
   { id: "blend", group: "facets", does: "Blend: how it joins those beneath", keys: ["b"] },
@@ -62,6 +62,7 @@ export const KEY_DEEDS = [
     keys: ["e"],
     isHeld: true,
   },
+  { id: "words", group: "layer", does: "Lay on words", keys: ["i"] },
   {
     id: "choose",
     group: "layer",

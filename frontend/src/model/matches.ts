@@ -1,7 +1,13 @@
 /** Matching a layer's tones: to what, by which offers, and by pairs of spots. */
 
 import { PAIRS_REQUEST } from "@generated/limits";
-import { allLayers, type Composite, type Layer, type TonedLayer } from "@/model/composite";
+import {
+  allLayers,
+  type Composite,
+  isPlaced,
+  type Layer,
+  type TonedLayer,
+} from "@/model/composite";
 import type { Point } from "@/model/points";
 import { FRESH_TONES, type ToneOf, toned, withTone } from "@/model/tones";
 import type { TryGroup } from "@/model/tries";
@@ -26,9 +32,7 @@ export const BEHIND = FRESH_TONES.match.to;
 
 /** Return the layers to which another one can be matched. */
 export function matchable(composite: Composite, layer: Layer): readonly Layer[] {
-  return allLayers(composite.layers).filter(
-    (one) => one.id !== layer.id && (one.kind === "photo" || one.kind === "group"),
-  );
+  return allLayers(composite.layers).filter((one) => one.id !== layer.id && isPlaced(one));
 }
 
 /** Return the layer that a match names; null for what lies behind. */

@@ -66,7 +66,7 @@ export function sampleGroup(id: string, placement: Placement, ...layers: Layer[]
 
 export function sampleComposite(...layers: Layer[]): Composite {
   return {
-    schema_version: 8,
+    schema_version: 9,
     canvas: { width: 100, height: 80, ppi: 240, background: "#ffffff" },
     layers,
   };

@@ -18,6 +18,7 @@ const Line = styled.p`
 `;
 
 const GLOSS: Readonly<Partial<Record<Touch, string>>> = {
+  lettering: "how it is set",
   wash: "its colours",
   place: "where it lies",
   crop: "open its frame",

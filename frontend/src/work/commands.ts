@@ -17,7 +17,6 @@ import {
 } from "@/model/composite";
 import { movedBy } from "@/model/geometry";
 import { firstGradient } from "@/model/gradients";
-import { newShape } from "@/model/masks";
 import { MENDING } from "@/model/mends";
 import { intoPile, onCanvas } from "@/model/nesting";
 import { useBrush } from "@/state/brush";
@@ -183,28 +182,6 @@ export function paintColor(
   open(color_id, "cut");
   openLine(part_id);
   useBrush.getState().set({ shows: true });
-}
-
-const PANEL_COLOR = "#f5f1e8";
-const PANEL = { width: 0.6, height: 0.28, down: 0.72, softness: 0.06, opacity: 0.85 };
-
-/** Lay a soft panel of one colour over the lower part, for words to stand on; open it. */
-export function layPanel(desk: DeskActions): void {
-  const canvas = expectedComposite()?.canvas;
-  if (!canvas) return;
-  const id = newId();
-  const softness = Math.round(Math.min(canvas.width, canvas.height) * PANEL.softness);
-  const part = {
-    ...newShape(undefined, canvas, "rectangle"),
-    y: Math.round(canvas.height * PANEL.down),
-    width: Math.round(canvas.width * PANEL.width),
-    height: Math.round(canvas.height * PANEL.height),
-    softness,
-  };
-  desk.edit({ kind: "add_color", layer_id: id, name: "Panel", color: PANEL_COLOR, index: null });
-  desk.edit({ kind: "add_part", layer_id: id, part });
-  desk.edit({ kind: "blend_layer", layer_id: id, mode: "normal", opacity: PANEL.opacity });
-  useDesk.getState().actions.open(id, "wash");
 }
 
 /** Lay a gradient over everything, and open it. */

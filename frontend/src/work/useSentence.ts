@@ -50,6 +50,7 @@ export function useSentence(layer: Layer): LayerWords {
         .map((part) => part.text)
         .join(between);
     const summaries = {
+      lettering: said("lettering", ", "),
       wash: said("wash", ", "),
       place: said(PLACING, ", "),
       cut: said("cut", ", ") || "all of it shown",

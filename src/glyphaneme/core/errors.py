@@ -344,3 +344,17 @@ class NoColorThereError(CoreError):
 
     def __init__(self) -> None:
         super().__init__("the layer must show something at the spot that is pointed at")
+
+
+class NotMeasuredError(CoreError):
+    """Words would be set without anybody having measured them."""
+
+    def __init__(self) -> None:
+        super().__init__("words must be measured in their fonts before they are set")
+
+
+class FontUnreadableError(CoreError):
+    """Bytes are no font that words can be set in."""
+
+    def __init__(self) -> None:
+        super().__init__("the file must be a font with letters")

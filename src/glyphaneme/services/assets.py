@@ -11,6 +11,7 @@ from glyphaneme.core.mask import Raster
 from glyphaneme.core.render import assets_needed, own_pyramid, source_of
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import NotThereError
+from glyphaneme.services.fonts import faces_of
 from glyphaneme.services.mending import Filling, mended_pyramid, patch_laid
 from glyphaneme.services.painting import painting_at
 from glyphaneme.store.blobs import blob_pieces
@@ -93,7 +94,8 @@ def assets_named(
         one.name: patch_laid(visit, one, filling, read, quick=quick)
         for one in needed.mended_places
     }
-    return {**assets, **own, **filled}
+    fonts = faces_of(visit, needed.fonts)
+    return {**assets, **own, **filled, **fonts}
 
 
 def _beneath(

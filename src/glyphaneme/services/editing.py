@@ -29,6 +29,7 @@ from glyphaneme.services.errors import (
     NotThereError,
     PictureMismatchError,
 )
+from glyphaneme.services.fonts import measured_edit
 from glyphaneme.services.painting import keep_strokes, require_strokes
 from glyphaneme.services.projects import (
     ProjectState,
@@ -329,7 +330,7 @@ def _append(
     """
     before = composite_at(visit, parent.id)
     require_strokes(visit, edit)
-    said = decided(before, edit)
+    said = decided(before, measured_edit(visit, edit))
     after = apply(before, said)
     # Not before: what does not fit leaves nothing behind.
     keep_strokes(visit, before, edit)

@@ -11,7 +11,7 @@ import numpy as np
 from glyphaneme.codecs import FileFormat, FileSpec, write_picture
 from glyphaneme.core.document.grouping import on_canvas
 from glyphaneme.core.document.masks import to_mask_of
-from glyphaneme.core.document.model import PhotoLayer
+from glyphaneme.core.document.model import FlatLayer
 from glyphaneme.core.errors import NoSuchWorkError, PartMissingError
 from glyphaneme.core.mask import KeptPart, LayerPart
 from glyphaneme.core.place.transform import followed_by, inverted, transform_of
@@ -98,7 +98,7 @@ def _view_of(composite: Composite, lifted: Layer) -> View:
     """Return a view of what a layer covers of the canvas and of what lies beyond it."""
     canvas = composite.canvas
     # What may reach anywhere is kept for the canvas, and a little round it.
-    beyond = 1.0 if isinstance(lifted, PhotoLayer) else 0.25
+    beyond = 1.0 if isinstance(lifted, FlatLayer) else 0.25
     around = View(
         -beyond * canvas.width,
         -beyond * canvas.height,

@@ -33,6 +33,7 @@ from glyphaneme.core.render import (
 )
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.assets import assets_of
+from glyphaneme.services.fonts import measured_edit
 from glyphaneme.services.mending import is_rough
 from glyphaneme.services.painting import drafted_stroke
 from glyphaneme.services.projects import (
@@ -178,6 +179,17 @@ def _frame(
     return frame
 
 
+class Window(BaseModel):
+    """Part of the canvas, and a little round it; canvas pixels."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    x: float = Field(ge=-1e6, le=1e6)
+    y: float = Field(ge=-1e6, le=1e6)
+    width: float = Field(ge=1, le=1e6)
+    height: float = Field(ge=1, le=1e6)
+
+
 class ShownTries(NamedTuple):
     """Small pictures of alternatives, and what they show."""
 
@@ -198,25 +210,32 @@ def show_alternatives(
     draft: Draft,
     alternatives: Sequence[Edit],
     width: int,
+    window: Window | None = None,
 ) -> ShownTries:
     """Render a picture where alternatives differ most, with each of them.
 
-    Each is as wide as is asked for, or less where it would be too tall.
+    Each is as wide as is asked for, or less where it would be too tall. A `window`
+    says which part of the canvas is shown instead.
     """
     composite = drafted(visit, project_id, draft)
     tried = [_with_edit(visit, composite, edit) for edit in alternatives]
     tallest = TALLEST_SHEET // len(tried)
-    view = whole_view(composite, width, tallest=min(LARGEST_FRAME_SIDE, tallest))
+    tallest = min(LARGEST_FRAME_SIDE, tallest)
+    if window is None:
+        view = whole_view(composite, width, tallest=tallest)
+    else:
+        view = _view_of(window, width, tallest=tallest)
 
     def seen(shown: Composite, view: View) -> PixelsU8:
         assets = assets_of(visit, shown)
         return visit.studio.frames.render(project_id, shown, assets, view)
 
     tiles = [seen(one, view) for one in tried]
-    window = telling_window(tiles, least=view.scale / MOST_ENLARGED)
-    if window.width < 1:
-        view = _windowed(view, window)
-        tiles = [seen(one, view) for one in tried]
+    if window is None:
+        telling = telling_window(tiles, least=view.scale / MOST_ENLARGED)
+        if telling.width < 1:
+            view = _windowed(view, telling)
+            tiles = [seen(one, view) for one in tried]
     now = seen(composite, view)
     alike = [
         place
@@ -225,6 +244,18 @@ def show_alternatives(
     ]
     data = encode_frame(np.concatenate(tiles), quality=88)
     return ShownTries(data, view.height, view.on_canvas, tuple(alike))
+
+
+def _view_of(window: Window, width: int, *, tallest: int) -> View:
+    """Return the view of a part of the canvas, so wide, or less where it is tall."""
+    scale = min(width / window.width, tallest / window.height)
+    return View(
+        x=window.x,
+        y=window.y,
+        width=max(1, round(window.width * scale)),
+        height=max(1, round(window.height * scale)),
+        scale=scale,
+    )
 
 
 def _windowed(view: View, window: Rect[float]) -> View:
@@ -283,6 +314,7 @@ def drafted(visit: Visit, project_id: uuid.UUID, draft: Draft) -> Composite:
 
 def _with_edit(visit: Visit, composite: Composite, edit: Edit) -> Composite:
     """Apply an edit that is not saved, and have ready what it needs to be shown."""
+    edit = measured_edit(visit, edit)
     return apply(composite, drafted_stroke(visit, composite, edit))
 
 

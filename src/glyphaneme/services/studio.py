@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, NamedTuple, Protocol
 from glyphaneme.core.render import FrameCache
 from glyphaneme.core.values import memory_of
 from glyphaneme.core.weighed import ENTRY, WeighedCache
+from glyphaneme.services.font_folder import FontFolder
 from glyphaneme.services.library import Library
 from glyphaneme.services.networks import Networks
 from glyphaneme.services.resting import Activity
@@ -140,6 +141,7 @@ class Studio:
     """What was learned of pictures that something is cut out of."""
     networks: Networks = field(default_factory=lambda: Networks(()))
     library: Library = field(default_factory=lambda: Library(NO_FOLDER))
+    fonts: FontFolder = field(default_factory=lambda: FontFolder(NO_FOLDER))
     digests: WeighedCache[uuid.UUID, str] = field(
         default_factory=lambda: WeighedCache(PYRAMIDS_KEPT)
     )
@@ -151,6 +153,7 @@ class Studio:
         self.shelf.let_go()
         self.frames.clear()
         self.networks.let_go()
+        self.fonts.let_go()
         for one in fields(self):
             kept = getattr(self, one.name)
             if isinstance(kept, WeighedCache):
@@ -191,13 +194,14 @@ def open_studio(
     cache_folder: Path,
     models: Iterable[Path] = (),
     library: Path = NO_FOLDER,
+    fonts: Path = NO_FOLDER,
     *,
     is_waited_for: bool = False,
 ) -> Studio:
     """Set up what services share; derived pictures are kept below the cache's folder.
 
     Of networks with one name in several folders of `models`, the first counts; the
-    pictures of the library lie in its folder.
+    pictures of the library lie in its folder, as fonts do in theirs.
     """
     return Studio(
         sessions=sessions,
@@ -205,4 +209,5 @@ def open_studio(
         is_waited_for=is_waited_for,
         networks=Networks(models),
         library=Library(library),
+        fonts=FontFolder(fonts),
     )

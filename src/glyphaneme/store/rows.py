@@ -223,6 +223,21 @@ class VersionRow(Base):
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
 
 
+class FontRow(Base):
+    """A font that somebody brought; documents name it by its file."""
+
+    __tablename__ = "font"
+    __table_args__ = (CheckConstraint("family <> ''", name="has_name"),)
+
+    sha256: Mapped[str] = mapped_column(ForeignKey("blob.sha256"), primary_key=True)
+    family: Mapped[str]
+    style: Mapped[str]
+    may_travel: Mapped[bool]
+    """Whether its licence lets documents carry it along."""
+    on_offer: Mapped[bool] = mapped_column(server_default=true())
+    created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+
+
 class StandingRow(Base):
     """One move through a project's history; its id is the key that the client made.
 

@@ -54,10 +54,14 @@ class FrameRequest(Draft):
 
 
 class TriesRequest(Draft):
-    """A draft, and edits to try on it, each for itself."""
+    """A draft, and edits to try on it, each for itself.
+
+    `window` says what of the canvas to show; without it that is where they differ most.
+    """
 
     alternatives: list[Edit] = Field(min_length=1, max_length=MAX_ALTERNATIVES)
     width: int = Field(ge=8, le=WIDEST_TILE)
+    window: showing.Window | None = None
 
 
 class Tiles(BaseModel):
@@ -227,6 +231,7 @@ def post_tries(path: IdPath, body: TriesRequest) -> Response:
             draft=body,
             alternatives=body.alternatives,
             width=body.width,
+            window=body.window,
         )
     response = Response(shown.data, content_type="application/octet-stream")
     left, top, *_ = shown.window

@@ -12,6 +12,7 @@ import { useDeskSync } from "@/features/desk/useDeskSync";
 import { useIncoming } from "@/features/desk/useIncoming";
 import { useKeptFocus } from "@/features/desk/useKeptFocus";
 import { useKeyboard } from "@/features/desk/useKeyboard";
+import { useFontsAtHand } from "@/features/lettering/useFonts";
 import { Pile } from "@/features/pile/Pile";
 import { Shelf } from "@/features/shelf/Shelf";
 import { TryStrip } from "@/features/tries/TryStrip";
@@ -93,6 +94,7 @@ function OpenDesk({ desk }: { readonly desk: DeskActions }): ReactElement {
   useIncoming(desk);
   useKeptFocus();
   useBegun();
+  useFontsAtHand();
   const pileWidth = usePileWidth();
   return (
     <Page>

@@ -1,8 +1,9 @@
 /** The stage: the picture, as large as there is room, and the hand that works on it. */
 
-import { type DragEvent, type ReactElement, useEffect, useState } from "react";
+import { type DragEvent, type MouseEvent, type ReactElement, useEffect, useState } from "react";
 import styled from "styled-components";
 import { filesOf } from "@/api/dropped";
+import { isFont } from "@/api/uploads";
 import { Fan } from "@/features/desk/Fan";
 import { useFan } from "@/features/desk/useFan";
 import { WorkingOn } from "@/features/desk/WorkingOn";
@@ -12,24 +13,30 @@ import { LayerGrips } from "@/features/grips/LayerGrips";
 import { MatchGlass, MatchPins } from "@/features/grips/MatchPins";
 import { SheetGrips } from "@/features/grips/SheetGrips";
 import { TilesMark } from "@/features/grips/TilesMark";
+import { worksNow } from "@/features/hand/beginning";
+import { layerUnder } from "@/features/hand/underHand";
 import { useStagePointer, useWheelZoom } from "@/features/hand/usePointer";
 import { StageDivider, useBlinking } from "@/features/judging/Judging";
+import { bringInFonts } from "@/features/lettering/bringInFonts";
+import { TypingField } from "@/features/lettering/TypingField";
 import { Picture } from "@/features/picture/Picture";
 import { useViewInForce } from "@/features/picture/useFrames";
 import { Without } from "@/features/picture/Without";
 import { chosenOnCanvas } from "@/model/choosing";
-import { type Layer, layerById } from "@/model/composite";
+import { type Canvas, type Layer, layerById } from "@/model/composite";
 import { withEdits } from "@/model/expected";
+import type { Point } from "@/model/points";
 import { stageToCanvas } from "@/model/viewing";
 import { useDesk } from "@/state/desk/desk";
 import { useJudging } from "@/state/judging";
-import { useComposite } from "@/state/project";
+import { expectedComposite, useComposite } from "@/state/project";
 import { useShaping } from "@/state/shaping";
 import { useShowing } from "@/state/showing";
 import { color, font } from "@/theme/tokens";
-import { layOn } from "@/work/commands";
+import { layOn, openLayer } from "@/work/commands";
 import { useDeskActions } from "@/work/DeskContext";
 import { draggedEntry, draggedPicture } from "@/work/dragging";
+import { layWords, typeWords } from "@/work/lettering";
 import { lend } from "@/work/useBringIn";
 import { useBringOn } from "@/work/useBringOn";
 import { viewInForce } from "@/work/zooming";
@@ -105,6 +112,7 @@ export function Stage(): ReactElement {
   const { fan, openAt, close } = useFan();
   const { spaceHeld, ...pointer } = useStagePointer(openAt);
   const drop = useDropOnStage();
+  const typeAt = useTypeAt();
   useStageSize(ground);
   useWheelZoom(ground);
   return (
@@ -116,6 +124,7 @@ export function Stage(): ReactElement {
       aria-label="The stage. Arrow keys move the open layer."
       tabIndex={0}
       style={{ background: `hsl(0 0% ${surround}%)` }}
+      onDoubleClick={typeAt}
       {...pointer}
       {...drop}
     >
@@ -179,10 +188,14 @@ function StageOverlay(): ReactElement {
           <BlankTrace view={view} />
         </Overlay>
       ) : null}
+      {composite && view && !lookedAt ? <TypingField composite={composite} view={view} /> : null}
       {layer ? <WorkingOn layer={layer} /> : null}
       {composite?.layers.length === 0 ? (
         <Empty>
-          <p>Drop a photo here, paste one, or take one from the shelf below.</p>
+          <p>
+            Drop a photo here, paste one, or take one from the shelf below. A double click begins a
+            line of words.
+          </p>
         </Empty>
       ) : null}
     </>
@@ -202,6 +215,23 @@ function useStageSize(ground: Element | null): void {
   }, [ground]);
 }
 
+/** A double click types the words that lie there; on the bare sheet it lays on new ones. */
+function useTypeAt(): (event: MouseEvent) => void {
+  const desk = useDeskActions();
+  return (event) => {
+    const at = placeOf(event);
+    const composite = expectedComposite();
+    if (!at || !composite || worksNow()) return;
+    const under = layerUnder(composite, openLayer(), at, { altKey: true });
+    if (under?.kind === "words") typeWords(under);
+    else if (!under && isOnSheet(composite.canvas, at)) layWords(desk, at);
+  };
+}
+
+function isOnSheet({ width, height }: Canvas, { x, y }: Point): boolean {
+  return x >= 0 && y >= 0 && x <= width && y <= height;
+}
+
 /** Files and shelf pictures dropped on the stage are laid on where they fall. */
 function useDropOnStage() {
   const desk = useDeskActions();
@@ -211,20 +241,27 @@ function useDropOnStage() {
     onDrop: (event: DragEvent) => {
       event.preventDefault();
       event.stopPropagation();
-      const at = droppedAt(event);
+      const place = placeOf(event);
+      const at: [number, number] | null = place ? [place.x, place.y] : null;
       const picture = draggedPicture(event.dataTransfer);
       if (picture) layOn(desk, picture, { at });
       const entry = draggedEntry(event.dataTransfer);
       if (entry) lend(entry, (lent) => layOn(desk, lent, { at }));
-      void filesOf(event.dataTransfer).then((files) => bringOn(files, at));
+      void filesOf(event.dataTransfer).then((files) => {
+        void bringInFonts(files.filter(isFont));
+        bringOn(
+          files.filter((file) => !isFont(file)),
+          at,
+        );
+      });
     },
   };
 }
 
-function droppedAt(event: DragEvent): [number, number] | null {
+/** Return where on the canvas the pointer is. */
+function placeOf(event: DragEvent | MouseEvent): Point | null {
   const view = viewInForce();
   if (!view) return null;
   const box = event.currentTarget.getBoundingClientRect();
-  const at = stageToCanvas(view, { x: event.clientX - box.left, y: event.clientY - box.top });
-  return [at.x, at.y];
+  return stageToCanvas(view, { x: event.clientX - box.left, y: event.clientY - box.top });
 }

@@ -36,6 +36,7 @@ const Hint = styled.span`
 `;
 
 const FACET_WORDS = {
+  lettering: "its words",
   wash: "its colours",
   place: "its place",
   cut: "what of it shows",

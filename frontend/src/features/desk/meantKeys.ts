@@ -39,5 +39,6 @@ function isCharacter(key: string): boolean {
 function isTyping(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false;
   const takesText = target instanceof HTMLInputElement && !WITHOUT_TEXT.has(target.type);
+  if (target instanceof HTMLTextAreaElement) return true;
   return takesText || target.isContentEditable || target.closest(APART) !== null;
 }

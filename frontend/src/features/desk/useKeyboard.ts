@@ -31,6 +31,7 @@ import {
 import { takeBackdropAway } from "@/work/cutting/cutOut";
 import { walkDoubts } from "@/work/cutting/walking";
 import type { DeskActions } from "@/work/DeskContext";
+import { layWords } from "@/work/lettering";
 import { zoomFit, zoomLifeSize, zoomStep } from "@/work/zooming";
 
 const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
@@ -87,7 +88,10 @@ export function useKeyboard(desk: DeskActions, showMap: () => void): void {
 
 function obey(event: KeyboardEvent, desk: DeskActions): boolean {
   return (
-    withControl(event, desk) || forView(event) || forChosen(event, desk) || forLayer(event, desk)
+    withControl(event, desk) ||
+    forView(event, desk) ||
+    forChosen(event, desk) ||
+    forLayer(event, desk)
   );
 }
 
@@ -114,9 +118,9 @@ function withControl(event: KeyboardEvent, desk: DeskActions): boolean {
   return true;
 }
 
-function forView(event: KeyboardEvent): boolean {
+function forView(event: KeyboardEvent, desk: DeskActions): boolean {
   const command = isChord(event) ? undefined : viewCommand(event);
-  command?.();
+  command?.(desk);
   return command !== undefined;
 }
 
@@ -158,15 +162,17 @@ function isOnLayers(target: EventTarget | null): boolean {
   return target instanceof Element && target.closest("[data-row]") !== null;
 }
 
-const VIEW_COMMANDS: Partial<Record<DeedId, () => void>> = {
+/** What is done whichever layer is open. */
+const VIEW_COMMANDS: Partial<Record<DeedId, (desk: DeskActions) => void>> = {
   closer: () => zoomStep(1),
   further: () => zoomStep(-1),
   whole: zoomFit,
   lifeSize: zoomLifeSize,
+  words: (desk) => layWords(desk),
   shelf: () => useDesk.getState().actions.setShelf(!useDesk.getState().shelfOpen),
 };
 
-function viewCommand(event: KeyboardEvent): (() => void) | undefined {
+function viewCommand(event: KeyboardEvent): ((desk: DeskActions) => void) | undefined {
   const { chosen, actions } = useDesk.getState();
   if (event.key === "Escape" && chosen.length > 0) return () => actions.choose([]);
   const deed = deedOf(event, useOwnKeys.getState().own);

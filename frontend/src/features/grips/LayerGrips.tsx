@@ -12,7 +12,14 @@ import { RoughMarks } from "@/features/grips/RoughMarks";
 import { ShadowGrips } from "@/features/grips/ShadowGrips";
 import { ShapeGrips } from "@/features/grips/ShapeGrips";
 import { ShapingGrips } from "@/features/grips/ShapingGrips";
-import { type Composite, isLocked, isMended, isPlaced, type Layer } from "@/model/composite";
+import {
+  type Composite,
+  isFlat,
+  isLocked,
+  isMended,
+  isPlaced,
+  type Layer,
+} from "@/model/composite";
 import { drawnKind, type EvenPart, hasColours, isOwnColour } from "@/model/drawing";
 import { openEffectPlace } from "@/model/effects";
 import { openFade } from "@/model/fades";
@@ -48,7 +55,7 @@ function PlaceGrips({ composite, layer, view }: LayerGripsProps): ReactElement |
   if (!isPlaced(layer)) return null;
   const locked = isLocked(composite, layer.id);
   const shaping = shapingLine(line);
-  if (shaping && layer.kind === "photo" && !locked) {
+  if (shaping && isFlat(layer) && !locked) {
     return <ShapingGrips layer={onCanvas(composite, layer)} line={shaping} view={view} />;
   }
   return <Grips layer={{ ...onCanvas(composite, layer), locked }} view={view} stage={stage} />;
@@ -147,6 +154,7 @@ function spotsOnCanvas(composite: Composite, layer: Layer, part: EvenPart): Poin
 }
 
 const GRIPS: Readonly<Record<Facet, FacetGrips>> = {
+  lettering: PlaceGrips,
   wash: WashGrips,
   place: PlaceGrips,
   cut: CutGrips,

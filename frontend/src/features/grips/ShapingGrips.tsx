@@ -3,7 +3,7 @@
 import type { ReactElement } from "react";
 import styled from "styled-components";
 import { Hold, listed, Middle, Outline } from "@/features/grips/gripParts";
-import type { PhotoLayer } from "@/model/composite";
+import type { FlatLayer } from "@/model/composite";
 import { CROP_GRIPS, type CropGrip, gripPlace } from "@/model/cropping";
 import { cornersOf, planeToCanvas, toCanvas } from "@/model/geometry";
 import type { Point } from "@/model/points";
@@ -29,7 +29,7 @@ const Tick = styled.polyline`
 
 interface ShapingGripsProps {
   /** As it lies on the canvas. */
-  readonly layer: PhotoLayer;
+  readonly layer: FlatLayer;
   readonly line: ShapingLine;
   readonly view: StageView;
 }

@@ -1,8 +1,9 @@
-/** A photo is set into a blank place: a rough stroke over that gives its four corners. */
+/** A photo, or words, are set into a blank place: a rough stroke over that gives its four corners. */
 
 import { askForBlank } from "@/api/calls";
 import type { Drag, Press } from "@/features/hand/drag";
 import { goneOn, thinned } from "@/features/hand/roughStroke";
+import { isFlat } from "@/model/composite";
 import { intoPile, onCanvas } from "@/model/nesting";
 import type { Point } from "@/model/points";
 import { setInto } from "@/model/shaping";
@@ -34,7 +35,7 @@ async function setIntoBlank(desk: DeskActions, stroke: readonly Point[]): Promis
   const layer = openLayer();
   const composite = expectedComposite();
   const scale = viewInForce()?.scale;
-  if (layer?.kind !== "photo" || !composite || !scale) return leaveBlank();
+  if (!isFlat(layer) || !composite || !scale) return leaveBlank();
   await findOut(async () => {
     const points = await askForBlank(desk.projectId, {
       revision: await savedRevision(),
@@ -45,7 +46,7 @@ async function setIntoBlank(desk: DeskActions, stroke: readonly Point[]): Promis
     // Somebody may have thought better of it meanwhile.
     if (!blankNow() || desk.isLeft()) return;
     const placed = setInto(onCanvas(composite, layer).placement, layer, points);
-    if (!placed) throw new Error("The four corners found there would fold the photo.");
+    if (!placed) throw new Error("The four corners found there would fold it.");
     const placement = intoPile(composite, layer.id, placed);
     desk.edit({ kind: "place_layer", layer_id: layer.id, placement });
     leaveBlank();

@@ -6,7 +6,7 @@ import { layerPull } from "@/features/hand/moving";
 import { ownPull } from "@/features/hand/ownDrags";
 import { shapingPull } from "@/features/hand/shapingDrags";
 import { worksInside } from "@/features/hand/underHand";
-import { type GradientLayer, isPlaced, type Layer } from "@/model/composite";
+import { type GradientLayer, isFlat, isPlaced, type Layer } from "@/model/composite";
 import { draggedGradient, type GradientGrip } from "@/model/gradients";
 import { gradientIntoPile, gradientOnCanvas } from "@/model/nesting";
 import { expectedComposite } from "@/state/project";
@@ -22,7 +22,7 @@ export function gripping(press: Press): Drag | null | undefined {
 function gripped(press: Press, open: Layer, grip: string): Pull | null {
   const { composite } = press;
   if (worksInside(open)) return ownPull(composite, open, numbered(grip));
-  const shaping = open.kind === "photo" ? shapingPull(composite, open, grip) : null;
+  const shaping = isFlat(open) ? shapingPull(composite, open, grip) : null;
   if (shaping) return shaping;
   if (open.kind === "gradient" && isGradientGrip(grip)) return gradientPull(press, open, grip);
   return isPlaced(open) && isLayerGrip(grip) ? layerPull(press, open, layerGrip(grip)) : null;

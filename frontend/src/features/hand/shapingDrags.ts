@@ -1,7 +1,7 @@
 /** Dragging what shapes a photo: its frame, its four corners, the points of its bend. */
 
 import type { Pull, Touch } from "@/features/hand/drag";
-import type { Composite, Edit, PhotoLayer, Placement } from "@/model/composite";
+import type { Composite, Edit, FlatLayer, PhotoLayer, Placement } from "@/model/composite";
 import { isCropGrip, pulledFrame, shiftedInside } from "@/model/cropping";
 import { canvasToPlane } from "@/model/geometry";
 import { intoPile, onCanvas } from "@/model/nesting";
@@ -26,12 +26,12 @@ function atRest({ at, view }: Touch): Point {
 }
 
 /** Return what dragging a grip of a photo's shape does; null for other grips. */
-export function shapingPull(composite: Composite, open: PhotoLayer, grip: unknown): Pull | null {
+export function shapingPull(composite: Composite, open: FlatLayer, grip: unknown): Pull | null {
   const layer = onCanvas(composite, open);
   const dragged = (move: (touch: Touch) => Placement): Pull => ({
     edit: (touch) => placed(composite, open, move(touch)),
   });
-  if (isCropGrip(grip)) {
+  if (isCropGrip(grip) && layer.kind === "photo") {
     const chosen = proportionOf(useShaping.getState().frame, layer, composite.canvas);
     const now = frameSize(layer.placement, layer);
     const kept = now.width / now.height;
@@ -55,7 +55,7 @@ export function insidePull(composite: Composite, open: PhotoLayer, start: Point)
   return { edit: ({ at }) => placed(composite, open, shiftedInside(layer, start, at)) };
 }
 
-function pulledGrid(layer: PhotoLayer, place: number, to: Point): Placement {
+function pulledGrid(layer: FlatLayer, place: number, to: Point): Placement {
   const { placement } = layer;
   const bend = placement.bend ?? flatBend(3, 3);
   const straight = { ...placement, bend: null };
@@ -63,7 +63,7 @@ function pulledGrid(layer: PhotoLayer, place: number, to: Point): Placement {
   return { ...placement, bend: bentTo(bend, place, at) };
 }
 
-function placed(composite: Composite, { id }: PhotoLayer, placement: Placement): Edit {
+function placed(composite: Composite, { id }: FlatLayer, placement: Placement): Edit {
   return {
     kind: "place_layer",
     layer_id: id,

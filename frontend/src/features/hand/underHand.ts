@@ -28,7 +28,7 @@ export function isCropping(layer: Layer | undefined): layer is PhotoLayer {
 /** Tell whether the hand works inside a layer, and does not move it. */
 export function worksInside(layer: Layer): boolean {
   const facet = facetFor(layer, useDesk.getState().facet);
-  return facet !== "place" && facet !== "wash" && facet !== "blend";
+  return facet !== "place" && facet !== "lettering" && facet !== "wash" && facet !== "blend";
 }
 
 export function canBeTaken(composite: Composite, layer: PlacedLayer, at: Point): boolean {

@@ -79,7 +79,7 @@ const Row = styled(Disclosure)`
 
 /** A facet's name, with the letter underlined that opens it. */
 function Keyed({ name, facet }: Pick<FacetRowProps, "name" | "facet">): ReactElement {
-  const key = useKeyName(facet)?.toLowerCase() ?? "";
+  const key = useKeyName(facet === "lettering" ? "wash" : facet)?.toLowerCase() ?? "";
   const at = key.length === 1 ? name.toLowerCase().indexOf(key) : -1;
   if (at < 0) return <>{name}</>;
   return (

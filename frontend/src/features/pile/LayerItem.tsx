@@ -6,6 +6,7 @@ import styled from "styled-components";
 import { BlendFacet } from "@/features/blend/BlendFacet";
 import { CutFacet } from "@/features/cut/CutFacet";
 import { FadeFacet } from "@/features/fade/FadeFacet";
+import { LetteringFacet } from "@/features/lettering/LetteringFacet";
 import { FacetRow } from "@/features/pile/FacetRow";
 import { LayerActions } from "@/features/pile/LayerActions";
 import { LayerThumb } from "@/features/pile/LayerThumb";
@@ -146,82 +147,63 @@ interface OpenFacetsProps {
   onRename(): void;
 }
 
+/** What a layer's facets are, in the order of the work; null where it has none of a kind. */
+const FACET_BODIES: readonly {
+  readonly facet: Facet;
+  readonly name: string;
+  body(layer: Layer): ReactElement | null;
+}[] = [
+  {
+    facet: "lettering",
+    name: "Words",
+    body: (layer) => (layer.kind === "words" ? <LetteringFacet layer={layer} /> : null),
+  },
+  {
+    facet: "place",
+    name: "Place",
+    body: (layer) => (isPlaced(layer) ? <PlaceFacet layer={layer} /> : null),
+  },
+  {
+    facet: "wash",
+    name: "Wash",
+    body: (layer) =>
+      layer.kind === "color" || layer.kind === "gradient" ? <WashFacet layer={layer} /> : null,
+  },
+  { facet: "cut", name: "Cut", body: (layer) => <CutFacet layer={layer} /> },
+  { facet: "fade", name: "Fade", body: (layer) => <FadeFacet layer={layer} /> },
+  { facet: "blend", name: "Blend", body: (layer) => <BlendFacet layer={layer} /> },
+  {
+    facet: "tone",
+    name: "Tone",
+    body: (layer) => (isToned(layer) ? <ToneFacet layer={layer} /> : null),
+  },
+  {
+    facet: "shadow",
+    name: "Shadow",
+    body: (layer) => (isChanging(layer) ? null : <ShadowFacet layer={layer} />),
+  },
+];
+
 function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactElement {
-  const facet = useDesk((desk) => facetFor(layer, desk.facet));
+  const open = useDesk((desk) => facetFor(layer, desk.facet));
   const actions = useDesk((desk) => desk.actions);
   return (
     <>
-      {isPlaced(layer) ? (
-        <FacetRow
-          name="Place"
-          facet="place"
-          summary={summaries.place}
-          isOpen={facet === "place"}
-          onOpen={() => actions.open(layer.id, "place")}
-        >
-          <PlaceFacet layer={layer} />
-        </FacetRow>
-      ) : null}
-      {layer.kind === "color" || layer.kind === "gradient" ? (
-        <FacetRow
-          name="Wash"
-          facet="wash"
-          summary={summaries.wash}
-          isOpen={facet === "wash"}
-          onOpen={() => actions.open(layer.id, "wash")}
-        >
-          <WashFacet layer={layer} />
-        </FacetRow>
-      ) : null}
-      <FacetRow
-        name="Cut"
-        facet="cut"
-        summary={summaries.cut}
-        isOpen={facet === "cut"}
-        onOpen={() => actions.open(layer.id, "cut")}
-      >
-        <CutFacet layer={layer} />
-      </FacetRow>
-      <FacetRow
-        name="Fade"
-        facet="fade"
-        summary={summaries.fade}
-        isOpen={facet === "fade"}
-        onOpen={() => actions.open(layer.id, "fade")}
-      >
-        <FadeFacet layer={layer} />
-      </FacetRow>
-      <FacetRow
-        name="Blend"
-        facet="blend"
-        summary={summaries.blend}
-        isOpen={facet === "blend"}
-        onOpen={() => actions.open(layer.id, "blend")}
-      >
-        <BlendFacet layer={layer} />
-      </FacetRow>
-      {isToned(layer) ? (
-        <FacetRow
-          name="Tone"
-          facet="tone"
-          summary={summaries.tone}
-          isOpen={facet === "tone"}
-          onOpen={() => actions.open(layer.id, "tone")}
-        >
-          <ToneFacet layer={layer} />
-        </FacetRow>
-      ) : null}
-      {isChanging(layer) ? null : (
-        <FacetRow
-          name="Shadow"
-          facet="shadow"
-          summary={summaries.shadow}
-          isOpen={facet === "shadow"}
-          onOpen={() => actions.open(layer.id, "shadow")}
-        >
-          <ShadowFacet layer={layer} />
-        </FacetRow>
-      )}
+      {FACET_BODIES.map(({ facet, name, body }) => {
+        const inside = body(layer);
+        return inside ? (
+          <FacetRow
+            key={facet}
+            name={name}
+            facet={facet}
+            summary={summaries[facet]}
+            isOpen={facet === open}
+            onOpen={() => actions.open(layer.id, facet)}
+          >
+            {inside}
+          </FacetRow>
+        ) : null;
+      })}
       <LayerActions layer={layer} onRename={onRename} />
     </>
   );
@@ -238,6 +220,7 @@ function openAt({ id }: Layer, what: Touch): void {
 }
 
 const FACETS: ReadonlySet<Touch> = new Set([
+  "lettering",
   "wash",
   "place",
   "cut",

@@ -3,8 +3,9 @@
 import type { CSSProperties, ReactElement } from "react";
 import styled from "styled-components";
 import { thumbnailUrl } from "@/api/calls";
+import { faceName } from "@/features/lettering/useFonts";
 import { useHidden } from "@/features/pile/useHidden";
-import type { Gradient, Layer, Stop } from "@/model/composite";
+import type { Gradient, Layer, Stop, WordsLayer } from "@/model/composite";
 import { color } from "@/theme/tokens";
 
 const Frame = styled.button`
@@ -82,6 +83,17 @@ const Mending = styled.span`
     #efe9dc;
 `;
 
+const Letters = styled.span`
+  display: grid;
+  place-items: center;
+  width: 100%;
+  height: 100%;
+  border: 1px solid ${color.rule};
+  overflow: hidden;
+  font-size: 21px;
+  line-height: 1;
+`;
+
 /** What the layer's mask hides, dimmed under slanted lines, as on the stage. */
 const Hatching = styled.span`
   position: absolute;
@@ -134,11 +146,38 @@ function Look({ layer }: { readonly layer: Layer }): ReactElement | null {
       return <Toning />;
     case "mending":
       return <Mending />;
+    case "words":
+      return <Lettering layer={layer} />;
     case "group": {
       const front = layer.layers.at(-1);
       return front ? <Look layer={front} /> : null;
     }
   }
+}
+
+/** The first letters in their own font and ink. */
+function Lettering({ layer }: { readonly layer: WordsLayer }): ReactElement {
+  const { setting, ink, panel } = layer.words;
+  const letters = [...setting.text.trim()].slice(0, 2).join("") || "…";
+  const shown = ink === null ? undefined : ink.kind === "plain" ? ink.color : ink.start;
+  return (
+    <Letters
+      style={{
+        fontFamily: `"${faceName(setting.fonts[0]?.id ?? "")}", serif`,
+        ...(shown ? { color: shown, background: panel?.color ?? groundFor(shown) } : {}),
+      }}
+    >
+      {letters}
+    </Letters>
+  );
+}
+
+/** A ground on which a colour can be told. */
+function groundFor(shown: string): string {
+  const [red = 0, green = 0, blue = 0] = [1, 3, 5].map((at) =>
+    Number.parseInt(shown.slice(at, at + 2), 16),
+  );
+  return 0.3 * red + 0.59 * green + 0.11 * blue > 140 ? "#6d665a" : "#fbf9f3";
 }
 
 function gradientLook(gradient: Gradient): CSSProperties["background"] {

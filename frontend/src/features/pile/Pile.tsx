@@ -12,8 +12,9 @@ import { useDesk } from "@/state/desk/desk";
 import { useComposite } from "@/state/project";
 import { color, font } from "@/theme/tokens";
 import { LiveWord } from "@/ui/LiveWord";
-import { layColor, layGradient, layMending, layPanel, layToning } from "@/work/commands";
+import { layColor, layGradient, layMending, layToning } from "@/work/commands";
 import { useDeskActions } from "@/work/DeskContext";
+import { layWords } from "@/work/lettering";
 
 const Column = styled.section`
   display: flex;
@@ -62,10 +63,10 @@ export function Pile(): ReactElement {
         <span>{sayCount(countLayers(layers), "layer")}</span>
       </Edge>
       <LayOn>
-        Lay on a <LiveWord onPress={openShelf}>photo</LiveWord>, a{" "}
+        Lay on <LiveWord onPress={() => layWords(desk)}>words</LiveWord>, a{" "}
+        <LiveWord onPress={openShelf}>photo</LiveWord>, a{" "}
         <LiveWord onPress={() => layColor(desk)}>colour</LiveWord>, a{" "}
-        <LiveWord onPress={() => layGradient(desk)}>gradient</LiveWord>, a{" "}
-        <LiveWord onPress={() => layPanel(desk)}>panel for words</LiveWord>, or{" "}
+        <LiveWord onPress={() => layGradient(desk)}>gradient</LiveWord>, or{" "}
         <LiveWord label="tone everything" onPress={() => layToning(desk)}>
           tone
         </LiveWord>{" "}

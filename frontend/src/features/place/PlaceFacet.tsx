@@ -5,7 +5,7 @@ import styled from "styled-components";
 import { LineUp } from "@/features/place/LineUp";
 import { PlaceNumbers } from "@/features/place/PlaceNumbers";
 import { ShapeSettings } from "@/features/place/ShapeSettings";
-import { isLocked, type PlacedLayer, type Placement } from "@/model/composite";
+import { isFlat, isLocked, type PlacedLayer, type Placement } from "@/model/composite";
 import { fillingCanvas, fittedInside } from "@/model/geometry";
 import { intoPile, onCanvas } from "@/model/nesting";
 import { useDesk } from "@/state/desk/desk";
@@ -68,7 +68,7 @@ export function PlaceFacet({ layer }: { readonly layer: PlacedLayer }): ReactEle
           Centre
         </PlainButton>
       </Buttons>
-      {shown.kind === "photo" ? (
+      {isFlat(shown) ? (
         <ShapeSettings
           layer={shown}
           canvas={canvas}

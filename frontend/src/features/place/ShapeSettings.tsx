@@ -5,7 +5,7 @@ import { useQuery } from "@tanstack/react-query";
 import { type ReactElement, useEffect } from "react";
 import styled from "styled-components";
 import { fetchCornerPoints } from "@/api/calls";
-import type { Canvas, PhotoLayer, Placement } from "@/model/composite";
+import type { Canvas, FlatLayer, PhotoLayer, Placement } from "@/model/composite";
 import { cropOf, framedInRatio, uncropped, withCrop } from "@/model/cropping";
 import { cornersOf } from "@/model/geometry";
 import { FIXED_NAMES, FREELY, ITS_OWN, named, proportionOf, THE_SHEETS } from "@/model/proportions";
@@ -46,17 +46,22 @@ const Spots = styled.div`
 
 interface ShapeSettingsProps {
   /** As it lies on the canvas. */
-  readonly layer: PhotoLayer;
+  readonly layer: FlatLayer;
   readonly canvas: Canvas;
   readonly isOff: boolean;
   onPlace(placement: Placement): void;
   onTry(placement: Placement): void;
 }
 
+interface CropSettingsProps extends ShapeSettingsProps {
+  readonly layer: PhotoLayer;
+}
+
 export function ShapeSettings(props: ShapeSettingsProps): ReactElement {
   const line = useDesk((desk) => shapingLine(desk.line));
   const { openLine } = useDesk((desk) => desk.actions);
-  const { crop, corners, bend } = props.layer.placement;
+  const { layer } = props;
+  const { crop, corners, bend } = layer.placement;
   const word = (name: ShapingLine, label: string, hint: string) => (
     <LiveWord
       label={`${label}: ${hint}`}
@@ -69,18 +74,22 @@ export function ShapeSettings(props: ShapeSettingsProps): ReactElement {
   return (
     <>
       <Words>
-        {word("crop", crop ? "Only part of it" : "All of it", "crop the photo")} shows,{" "}
+        {layer.kind === "photo" ? (
+          <>{word("crop", crop ? "Only part of it" : "All of it", "crop the photo")} shows, </>
+        ) : (
+          "It lies "
+        )}
         {word("corners", corners ? "set into four corners" : "straight", "pull its corners")} and{" "}
         {word("bend", bend ? "bent" : "flat", "bend it by a grid")}.
       </Words>
-      {line === "crop" ? <CropSettings {...props} /> : null}
+      {line === "crop" && layer.kind === "photo" ? <CropSettings {...props} layer={layer} /> : null}
       {line === "corners" ? <CornerSettings {...props} /> : null}
       {line === "bend" ? <BendSettings {...props} /> : null}
     </>
   );
 }
 
-function CropSettings(props: ShapeSettingsProps): ReactElement {
+function CropSettings(props: CropSettingsProps): ReactElement {
   const { layer, isOff, onPlace } = props;
   const crop = cropOf(layer);
   return (
@@ -111,7 +120,7 @@ function CropSettings(props: ShapeSettingsProps): ReactElement {
 
 const PROPORTIONS = named([FREELY, ITS_OWN, THE_SHEETS, ...FIXED_NAMES]);
 
-function ProportionWords({ layer, canvas, onPlace }: ShapeSettingsProps): ReactElement {
+function ProportionWords({ layer, canvas, onPlace }: CropSettingsProps): ReactElement {
   const { frame, setFrame } = useShaping();
   const choose = (name: string) => {
     setFrame(name);
@@ -132,7 +141,7 @@ function ProportionWords({ layer, canvas, onPlace }: ShapeSettingsProps): ReactE
   );
 }
 
-function OutlineSettings({ layer, isOff, onPlace, onTry }: ShapeSettingsProps): ReactElement {
+function OutlineSettings({ layer, isOff, onPlace, onTry }: CropSettingsProps): ReactElement {
   const crop = cropOf(layer);
   const least = Math.min(crop.width, crop.height);
   const changed = (changes: Partial<Crop>) => withCrop(layer, { ...crop, ...changes });
@@ -180,7 +189,7 @@ function OutlineSettings({ layer, isOff, onPlace, onTry }: ShapeSettingsProps): 
   );
 }
 
-function InsideSettings({ layer, isOff, onPlace, onTry }: ShapeSettingsProps): ReactElement {
+function InsideSettings({ layer, isOff, onPlace, onTry }: CropSettingsProps): ReactElement {
   const crop = cropOf(layer);
   const changed = (changes: Partial<Crop>) => withCrop(layer, { ...crop, ...changes });
   return (
@@ -214,7 +223,7 @@ function InsideSettings({ layer, isOff, onPlace, onTry }: ShapeSettingsProps): R
 const CORNER_WORDS = ["Top left", "Top right", "Bottom right", "Bottom left"] as const;
 
 /** Have corners come to rest on corner-like points beneath, while this is open. */
-function useRests(layer: PhotoLayer): void {
+function useRests(layer: FlatLayer): void {
   const { projectId } = useDeskActions();
   const head = useProject(({ known }) => known?.head);
   const { setRests } = useShaping.getState();
@@ -245,8 +254,8 @@ function CornerSettings({ layer, isOff, onPlace }: ShapeSettingsProps): ReactEle
     return (
       <Part>
         <Words>
-          Go roughly over the blank place on the stage, its shaded parts too. The photo is set into
-          its four corners.
+          Go roughly over the blank place on the stage, its shaded parts too. It is set into its
+          four corners.
         </Words>
         <Row>
           <PlainButton onPress={leaveBlank}>Never mind</PlainButton>

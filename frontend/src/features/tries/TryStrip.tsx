@@ -1,14 +1,12 @@
 /** The try strip: this very picture, rendered with each alternative. */
 
 import { useQuery } from "@tanstack/react-query";
-import { type ReactElement, useEffect, useState } from "react";
-import { Header, type Key, ListBox, ListBoxSection } from "react-aria-components";
-import styled from "styled-components";
+import type { ReactElement } from "react";
 import { fetchModes } from "@/api/calls";
-import { TryTile } from "@/features/tries/TryTile";
+import { FontStrip } from "@/features/lettering/FontStrip";
+import { Tries } from "@/features/tries/Tries";
 import { useCutTries } from "@/features/tries/useCutTries";
 import { useMatches } from "@/features/tries/useMatches";
-import { type TriesPicture, useTileSize, useTries } from "@/features/tries/useTries";
 import {
   type ColorLayer,
   type Composite,
@@ -29,67 +27,12 @@ import { isMending } from "@/model/mends";
 import { brushPart } from "@/model/strokes";
 import { openTonePlace } from "@/model/tones";
 import { toneTries } from "@/model/toneTries";
-import { colorTries, gradientTries, type Try, type TryGroup, tryMode } from "@/model/tries";
+import { colorTries, gradientTries, tryMode } from "@/model/tries";
 import { sayCount } from "@/model/wording";
 import { useDesk } from "@/state/desk/desk";
 import { type Facet, facetFor } from "@/state/desk/selection";
 import { useComposite } from "@/state/project";
-import { TILE_HEIGHTS, useSettings } from "@/state/settings";
-import { color } from "@/theme/tokens";
-import { DragEdge } from "@/ui/DragEdge";
-import { useDeskActions } from "@/work/DeskContext";
 import { useOfferedColors } from "@/work/useOfferedColors";
-
-const Strip = styled.section`
-  overflow-x: auto;
-  border-top: 1px solid ${color.rule};
-  background: ${color.paper};
-`;
-
-/** One list: Tab enters and leaves it, arrow keys go through it. */
-const List = styled(ListBox)`
-  display: flex;
-  gap: 18px;
-  width: max-content;
-  padding: 10px 16px 12px;
-  outline: none;
-`;
-
-const Group = styled(ListBoxSection)`
-  position: relative;
-  display: flex;
-  flex: none;
-  gap: 6px;
-  padding-top: 29px;
-  font-size: 12.5px;
-`;
-
-const Title = styled(Header)`
-  position: absolute;
-  inset: 0 0 auto;
-  overflow: hidden;
-  white-space: nowrap;
-  padding-bottom: 4px;
-  border-bottom: 1px solid ${color.rule};
-  color: ${color.softInk};
-  font-weight: 650;
-`;
-
-const Note = styled.p`
-  min-height: 25px;
-  padding: 0 16px 8px;
-  color: ${color.softInk};
-  font-size: 12.5px;
-
-  /* As high as tiles with their titles: the stage keeps its size when the first one comes. */
-  &[data-alone] {
-    display: grid;
-    place-items: center;
-  }
-`;
-
-/** What of a strip with a note lies above and beneath its tiles, in CSS pixels. */
-const AROUND_TILES = 110;
 
 /** Show the strip while something of the open layer is chosen by eye. */
 export function TryStrip(): ReactElement | null {
@@ -113,6 +56,10 @@ interface StripProps {
 function FadeStrip({ composite, layer, line }: StripProps): ReactElement {
   const groups = fadeTries(layer, sheetOf(composite, layer.id), openFadePlace(layer, line));
   return <Tries label="Try each fade on this picture" groups={groups} />;
+}
+
+function WordsStrip({ composite, layer }: StripProps): ReactElement | null {
+  return layer.kind === "words" ? <FontStrip composite={composite} layer={layer} /> : null;
 }
 
 function WashStrip({ composite, layer }: StripProps): ReactElement | null {
@@ -204,108 +151,8 @@ function FoundTries({ composite, layer, part }: FoundTriesProps): ReactElement {
   return <Tries label="Try each way to take the background away" groups={groups} note={note} />;
 }
 
-/** Mark on the stage what the tiles show of it, while one points at them. */
-function useWindowMark(sheet: TriesPicture | null): (isPointed: boolean) => void {
-  const [isPointed, point] = useState(false);
-  const { setTilesShow } = useDesk((state) => state.actions);
-  useEffect(() => {
-    if (!isPointed || !sheet) return;
-    setTilesShow(sheet.shows);
-    return () => setTilesShow(null);
-  }, [isPointed, sheet, setTilesShow]);
-  return point;
-}
-
-function idOf({ id, title }: Try): string {
-  return id ?? title;
-}
-
-interface TriesProps {
-  readonly label: string;
-  readonly groups: readonly TryGroup[];
-  /** What is still to come; empty where it has come: the note keeps its room. */
-  readonly note?: string;
-}
-
-function Tries({ label, groups, note }: TriesProps): ReactElement {
-  const desk = useDeskActions();
-  const { setTried } = useDesk((state) => state.actions);
-  const { setTileHeight } = useSettings.getState();
-  const tries = groups.flatMap((group) => group.tries);
-  const size = useTileSize();
-  const sheet = useTries(
-    tries.map(({ edit }) => edit),
-    size.width,
-  );
-  const point = useWindowMark(sheet);
-  const take = (id: Key | undefined) => {
-    setTried(null);
-    const found = tries.find((one) => idOf(one) === id);
-    if (found && !found.isChosen) desk.edit(found.edit);
-  };
-  return (
-    <Strip
-      aria-label={label}
-      data-tries=""
-      onPointerEnter={() => point(true)}
-      onPointerLeave={() => {
-        setTried(null);
-        point(false);
-      }}
-    >
-      <DragEdge
-        label="Height of what can be tried"
-        grows="below"
-        size={size.tallest}
-        bounds={TILE_HEIGHTS}
-        onResize={setTileHeight}
-      />
-      <List
-        aria-label={label}
-        orientation="horizontal"
-        selectionMode="single"
-        disallowEmptySelection
-        selectedKeys={tries.filter((one) => one.isChosen).map(idOf)}
-        onSelectionChange={(chosen) => take([...chosen][0])}
-        onFocus={() => point(true)}
-        onBlur={() => {
-          setTried(null);
-          point(false);
-        }}
-      >
-        {groups.map((group) => (
-          // Its title has room, however few stand below it.
-          <Group key={group.title} style={{ minWidth: `${group.title.length}ch` }}>
-            <Title>{group.title}</Title>
-            {group.tries.map((one) => (
-              <TryTile
-                key={idOf(one)}
-                id={idOf(one)}
-                title={one.title}
-                sheet={sheet}
-                size={size}
-                place={tries.indexOf(one)}
-                isChosen={one.isChosen}
-                onTry={(on) => setTried(on && !one.isChosen ? one.edit : null)}
-              />
-            ))}
-          </Group>
-        ))}
-      </List>
-      {note !== undefined ? (
-        <Note
-          role="status"
-          data-alone={tries.length === 0 || undefined}
-          style={tries.length === 0 ? { height: size.height + AROUND_TILES } : {}}
-        >
-          {note}
-        </Note>
-      ) : null}
-    </Strip>
-  );
-}
-
 const STRIPS: Partial<Record<Facet, (props: StripProps) => ReactElement | null>> = {
+  lettering: WordsStrip,
   blend: ModeStrip,
   fade: FadeStrip,
   cut: CutStrip,

@@ -4,7 +4,7 @@ import { type ReactElement, useEffect, useRef } from "react";
 import { ListBoxItem } from "react-aria-components";
 import styled from "styled-components";
 import { drawFrame } from "@/api/frames";
-import type { TriesPicture } from "@/features/tries/useTries";
+import type { SheetPlace } from "@/features/tries/useTries";
 import type { Size } from "@/model/points";
 import { color } from "@/theme/tokens";
 
@@ -63,20 +63,20 @@ const Picture = styled.canvas`
 interface TryTileProps {
   readonly id: string;
   readonly title: string;
-  readonly sheet: TriesPicture | null;
+  readonly sheet: SheetPlace | null;
   readonly size: Size;
-  readonly place: number;
   readonly isChosen: boolean;
   onTry(on: boolean): void;
 }
 
 export function TryTile(props: TryTileProps): ReactElement {
-  const { id, title, sheet, size, place, isChosen, onTry } = props;
-  const isAlike = !isChosen && sheet?.alike.has(place) === true;
+  const { id, title, sheet, size, isChosen, onTry } = props;
+  const isAlike = !isChosen && sheet?.picture.alike.has(sheet.place) === true;
   const picture = useRef<HTMLCanvasElement>(null);
+  const [drawn, place] = [sheet?.picture, sheet?.place ?? 0];
   useEffect(() => {
-    if (sheet && picture.current) drawTile(picture.current, sheet, place);
-  }, [sheet, place]);
+    if (drawn && picture.current) drawTile(picture.current, drawn, place);
+  }, [drawn, place]);
   return (
     <Tile
       id={id}
@@ -99,7 +99,7 @@ export function TryTile(props: TryTileProps): ReactElement {
   );
 }
 
-function drawTile(picture: HTMLCanvasElement, sheet: TriesPicture, place: number): void {
+function drawTile(picture: HTMLCanvasElement, sheet: SheetPlace["picture"], place: number): void {
   const { frame, tileHeight } = sheet;
   const width = frame.color.width;
   picture.width = width;

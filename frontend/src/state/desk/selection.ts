@@ -1,19 +1,31 @@
 /** What is worked on: a layer, a facet of it, a line of that; and what is open beside it. */
 
-import { isChanging, isPlaced, isToned, type Layer } from "@/model/composite";
+import { isChanging, isToned, type Layer } from "@/model/composite";
 import { NOTHING_TRIED, type Trying } from "@/state/desk/trying";
 import type { Change } from "@/state/desk/types";
 import type { Viewing } from "@/state/desk/viewing";
 
-export type Facet = "wash" | "place" | "cut" | "fade" | "blend" | "tone" | "shadow";
+export type Facet = "lettering" | "wash" | "place" | "cut" | "fade" | "blend" | "tone" | "shadow";
+
+/** What is open first of each kind of layer. */
+const HOME: Readonly<Record<Layer["kind"], Facet>> = {
+  photo: "place",
+  group: "place",
+  words: "place",
+  color: "wash",
+  gradient: "wash",
+  toning: "tone",
+  mending: "cut",
+};
 
 /** Return the facet that a layer shows: those of its kind alone. */
 export function facetFor(layer: Layer, facet: Facet): Facet {
   if (facet === "cut" || facet === "fade" || facet === "blend") return facet;
   if (facet === "shadow" && !isChanging(layer)) return facet;
-  if (layer.kind === "mending") return "cut";
-  if (layer.kind === "toning" || (facet === "tone" && isToned(layer))) return "tone";
-  return isPlaced(layer) ? "place" : "wash";
+  if (facet === "tone" && isToned(layer)) return facet;
+  // The colours of words are among what is said of them.
+  const isOfWords = facet === "wash" || facet === "lettering";
+  return layer.kind === "words" && isOfWords ? "lettering" : HOME[layer.kind];
 }
 
 export interface Selection {

@@ -9,6 +9,7 @@ from glyphaneme.core.document.model import (
     ChangingLayer,
     ColorLayer,
     Composite,
+    FlatLayer,
     GradientLayer,
     GroupLayer,
     Layer,
@@ -18,6 +19,7 @@ from glyphaneme.core.document.model import (
     PlacedLayer,
     TonedLayer,
     ToningLayer,
+    WordsLayer,
 )
 from glyphaneme.core.document.tree import require_sound
 from glyphaneme.core.document.upcasting import open_composite, store_composite
@@ -28,6 +30,7 @@ __all__ = [
     "ChangingLayer",
     "ColorLayer",
     "Composite",
+    "FlatLayer",
     "Gradient",
     "GradientLayer",
     "GroupLayer",
@@ -39,6 +42,7 @@ __all__ = [
     "Stop",
     "TonedLayer",
     "ToningLayer",
+    "WordsLayer",
     "open_composite",
     "require_sound",
     "store_composite",

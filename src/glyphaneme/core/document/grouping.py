@@ -13,7 +13,7 @@ from glyphaneme.core.document.model import (
     GroupLayer,
     Layer,
     MendingLayer,
-    PhotoLayer,
+    PlacedLayer,
     ToningLayer,
 )
 from glyphaneme.core.effect import MAX_EFFECTS
@@ -58,7 +58,7 @@ def lifted(layer: Layer, group: GroupLayer) -> Layer:
     """
     place, size = group.placement, {"width": group.width, "height": group.height}
     placement = None
-    if isinstance(layer, PhotoLayer | GroupLayer):
+    if isinstance(layer, PlacedLayer):
         placement = placed_outside(layer.placement, group=place, **size)
     return _carried(layer, source_to_canvas(place, **size), placement)
 
@@ -78,7 +78,7 @@ def with_tones(layer: Layer, tones: tuple[Tone, ...]) -> Layer:
     Layer
         The same where nothing is added.
     """
-    if not tones or not isinstance(layer, PhotoLayer | GroupLayer):
+    if not tones or not isinstance(layer, PlacedLayer):
         return layer
     smaller = scaled(tones, 1 / pixel_scale((layer,)))
     return with_fields(layer, tones=(*layer.tones, *smaller)[:MAX_TONES])
@@ -99,7 +99,7 @@ def with_effects(layer: Layer, effects: tuple[Effect, ...]) -> Layer:
     Layer
         The same where nothing is added.
     """
-    if not effects or not isinstance(layer, PhotoLayer | GroupLayer):
+    if not effects or not isinstance(layer, PlacedLayer):
         return layer
     return with_fields(layer, effects=(*layer.effects, *effects)[:MAX_EFFECTS])
 
@@ -119,7 +119,7 @@ def pixel_scale(path: Sequence[Layer]) -> float:
     """
     found = 1.0
     for layer in path:
-        if isinstance(layer, PhotoLayer | GroupLayer):
+        if isinstance(layer, PlacedLayer):
             size = {"width": layer.width, "height": layer.height}
             found *= pixel_size(source_to_canvas(layer.placement, **size))
     return found
@@ -142,7 +142,7 @@ def lowered(layer: Layer, group: GroupLayer) -> Layer:
     """
     place, size = group.placement, {"width": group.width, "height": group.height}
     placement = None
-    if isinstance(layer, PhotoLayer | GroupLayer):
+    if isinstance(layer, PlacedLayer):
         placement = placed_inside(layer.placement, group=place, **size)
     return _carried(layer, canvas_to_source(place, **size), placement)
 
@@ -163,7 +163,7 @@ def shifted(layer: Layer, x: float, y: float) -> Layer:
         Colours stay, since they lie everywhere; their masks move.
     """
     placement = None
-    if isinstance(layer, PhotoLayer | GroupLayer):
+    if isinstance(layer, PlacedLayer):
         place = layer.placement
         placement = with_fields(
             place, x=kept_position(place.x + x), y=kept_position(place.y + y)
@@ -188,7 +188,7 @@ def carried(layer: Layer, by: Placement) -> Layer:
         Colours stay, since they lie everywhere; their masks move.
     """
     placement = None
-    if isinstance(layer, PhotoLayer | GroupLayer):
+    if isinstance(layer, PlacedLayer):
         placement = placed_outside(layer.placement, group=by, width=0, height=0)
     return _carried(layer, source_to_canvas(by, width=0, height=0), placement)
 
@@ -329,7 +329,7 @@ def outline_of(layer: Layer, canvas: Canvas) -> PointsF64:
     (N, 2) float64
         Of a photo or group its frame's, as it is turned and warped.
     """
-    if isinstance(layer, PhotoLayer | GroupLayer):
+    if isinstance(layer, PlacedLayer):
         size = {"width": layer.width, "height": layer.height}
         if layer.placement.is_warped:
             return warp_of(layer.placement, **size).outline

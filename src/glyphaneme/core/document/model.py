@@ -19,17 +19,19 @@ from glyphaneme.core.errors import (
     GroupStretchedError,
     LayerMissingError,
     NoSuchWorkError,
+    NotMeasuredError,
 )
 from glyphaneme.core.mask import MAX_FADES, Fade, Mask
 from glyphaneme.core.mend import MAX_MENDS, Mend
 from glyphaneme.core.place import Placement
 from glyphaneme.core.place.limits import Position
 from glyphaneme.core.tone import Tones
+from glyphaneme.core.words import Measure, Words
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-SCHEMA_VERSION: Final = 8
+SCHEMA_VERSION: Final = 9
 """Of stored composites and edits; a new one needs a step in `upcasting`."""
 
 MAX_SIDE = 30_000
@@ -148,6 +150,31 @@ class GradientLayer(LayerBase):
     gradient: Gradient
 
 
+class WordsLayer(LayerBase):
+    """Words, as they are set and inked.
+
+    `width` and `height` are the frame's that all of it shows in, and `measure` what
+    else follows from the words and their fonts, so that its place can be reckoned
+    without these.
+    """
+
+    kind: Literal["words"] = "words"
+    words: Words
+    measure: Measure
+    width: Extent
+    height: Extent
+    placement: Placement
+    tones: Tones = ()
+
+    @model_validator(mode="after")
+    def _is_whole(self) -> WordsLayer:
+        if self.placement.crop is not None:
+            raise NoSuchWorkError("words layer", "cannot be cropped; cut them instead")
+        if (self.width, self.height) != (self.measure.width, self.measure.height):
+            raise NotMeasuredError
+        return self
+
+
 class ToningLayer(LayerBase):
     """Tones of everything beneath it in its pile; it has no pixels of its own."""
 
@@ -185,13 +212,21 @@ class GroupLayer(LayerBase):
         return self
 
 
-PlacedLayer: TypeAlias = PhotoLayer | GroupLayer
-TonedLayer: TypeAlias = PhotoLayer | GroupLayer | ToningLayer
+PlacedLayer: TypeAlias = PhotoLayer | GroupLayer | WordsLayer
+TonedLayer: TypeAlias = PhotoLayer | GroupLayer | WordsLayer | ToningLayer
+FlatLayer: TypeAlias = PhotoLayer | WordsLayer
+"""Those that are placed and hold no others: they may be set into corners, and bent."""
 MendedLayer: TypeAlias = PhotoLayer | MendingLayer
 ChangingLayer: TypeAlias = ToningLayer | MendingLayer
 """Those that change what lies beneath them, and have no pixels of their own."""
 Layer: TypeAlias = Annotated[
-    PhotoLayer | ColorLayer | GradientLayer | ToningLayer | MendingLayer | GroupLayer,
+    PhotoLayer
+    | ColorLayer
+    | GradientLayer
+    | ToningLayer
+    | MendingLayer
+    | WordsLayer
+    | GroupLayer,
     Field(discriminator="kind"),
 ]
 
@@ -207,7 +242,7 @@ class Composite(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    schema_version: Literal[8] = SCHEMA_VERSION
+    schema_version: Literal[9] = SCHEMA_VERSION
     canvas: Canvas
     layers: tuple[Layer, ...] = ()
 

@@ -9,7 +9,7 @@ limits. Version 2 knew neither masks nor fades: its layers have none.
 Version 3 knew no backdrops that were found, and cleaned no edges.
 Version 4 cropped no layer by itself, and set none into corners.
 Version 5 knew no tones. Version 6 knew no effects, and
-mended nothing. Version 7 mended photos alone.
+mended nothing. Version 7 mended photos alone. Version 8 had no words.
 """
 
 from __future__ import annotations
@@ -42,7 +42,7 @@ def store_composite(composite: Composite) -> Stored:
     --------
     >>> from glyphaneme.core.document.model import Canvas
     >>> store_composite(Composite(canvas=Canvas(width=4, height=3)))["schema_version"]
-    8
+    9
     """
     return composite.model_dump(mode="json")
 

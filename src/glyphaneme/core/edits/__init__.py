@@ -26,6 +26,7 @@ from glyphaneme.core.edits.exchanging import ExchangePhoto
 from glyphaneme.core.edits.fading import CopyFades, FadeLayer
 from glyphaneme.core.edits.grouping import DissolveGroup, GroupLayers
 from glyphaneme.core.edits.kinds import Edit, parse_edit
+from glyphaneme.core.edits.lettering import AddWords, SetWords
 from glyphaneme.core.edits.linking_fades import LinkFade
 from glyphaneme.core.edits.locking import LockLayer
 from glyphaneme.core.edits.mask_parts import (
@@ -60,6 +61,7 @@ __all__ = [
     "AddMending",
     "AddPart",
     "AddToning",
+    "AddWords",
     "AlignLayers",
     "BlendLayer",
     "ChangePart",
@@ -93,6 +95,7 @@ __all__ = [
     "RemoveMend",
     "RemovePart",
     "SetCanvas",
+    "SetWords",
     "SettleMask",
     "ShadeLayer",
     "ShowLayer",

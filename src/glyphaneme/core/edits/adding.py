@@ -34,7 +34,9 @@ if TYPE_CHECKING:
 LayerIndex = Annotated[int, Field(ge=0, le=MAX_LAYERS)]
 
 
-class _Adding(EditBase):
+class Adding(EditBase):
+    """Lay one new layer over the others, or between them."""
+
     layer_id: LayerId
     name: Name
     index: LayerIndex | None = None
@@ -50,10 +52,27 @@ class _Adding(EditBase):
         return f"{self.name} laid on"
 
     def new_layer(self, composite: Composite) -> Layer:
+        """Return what is laid on.
+
+        Parameters
+        ----------
+        composite : Composite
+            The state before.
+
+        Returns
+        -------
+        Layer
+            Placed in what it is laid on.
+
+        Raises
+        ------
+        NotImplementedError
+            Each kind says for itself.
+        """
         raise NotImplementedError
 
 
-class AddLayer(_Adding):
+class AddLayer(Adding):
     """Lay a picture over the others, whole in the middle unless told where.
 
     With `at` alone its middle comes to lie there; with `beside` it lies beside others
@@ -94,7 +113,7 @@ class AddLayer(_Adding):
         return with_fields(placement, x=self.at[0], y=self.at[1])
 
 
-class AddColor(_Adding):
+class AddColor(Adding):
     """Lay one colour over everything."""
 
     kind: Literal["add_color"] = "add_color"
@@ -104,7 +123,7 @@ class AddColor(_Adding):
         return ColorLayer(id=self.layer_id, name=self.name, color=self.color)
 
 
-class AddGradient(_Adding):
+class AddGradient(Adding):
     """Lay a gradient over everything."""
 
     kind: Literal["add_gradient"] = "add_gradient"
@@ -114,7 +133,7 @@ class AddGradient(_Adding):
         return GradientLayer(id=self.layer_id, name=self.name, gradient=self.gradient)
 
 
-class AddToning(_Adding):
+class AddToning(Adding):
     """Tone everything beneath."""
 
     kind: Literal["add_toning"] = "add_toning"
@@ -124,7 +143,7 @@ class AddToning(_Adding):
         return ToningLayer(id=self.layer_id, name=self.name, tones=self.tones)
 
 
-class AddMending(_Adding):
+class AddMending(Adding):
     """Mend what is made of everything beneath."""
 
     kind: Literal["add_mending"] = "add_mending"

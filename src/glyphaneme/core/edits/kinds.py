@@ -23,6 +23,7 @@ from glyphaneme.core.edits.effects import ShadeLayer
 from glyphaneme.core.edits.exchanging import ExchangePhoto
 from glyphaneme.core.edits.fading import CopyFades, FadeLayer
 from glyphaneme.core.edits.grouping import DissolveGroup, GroupLayers
+from glyphaneme.core.edits.lettering import AddWords, SetWords
 from glyphaneme.core.edits.linking_fades import LinkFade
 from glyphaneme.core.edits.locking import LockLayer
 from glyphaneme.core.edits.mask_parts import (
@@ -55,6 +56,8 @@ Edit: TypeAlias = Annotated[
     | AddGradient
     | AddMending
     | AddToning
+    | AddWords
+    | SetWords
     | RemoveLayer
     | DuplicateLayer
     | PlaceLayer

@@ -7,7 +7,12 @@ from typing import TYPE_CHECKING, NamedTuple, TypeAlias
 
 import numpy as np
 
-from glyphaneme.core.document.model import PhotoLayer, PlacedLayer, members_of
+from glyphaneme.core.document.model import (
+    PhotoLayer,
+    PlacedLayer,
+    WordsLayer,
+    members_of,
+)
 from glyphaneme.core.document.reading import all_of, others_read
 from glyphaneme.core.mask import Raster
 from glyphaneme.core.mask.paintings import Painting
@@ -15,6 +20,7 @@ from glyphaneme.core.place import Pyramid
 from glyphaneme.core.render.mended_places import Laid, mended_places_in
 from glyphaneme.core.render.texels import mended_in, own_colors_in
 from glyphaneme.core.render.visibility import Ground, seen_from, spreads
+from glyphaneme.core.words.faces import Face
 
 if TYPE_CHECKING:
     from collections.abc import Iterable, Iterator
@@ -27,8 +33,9 @@ if TYPE_CHECKING:
     from glyphaneme.core.render.texels import Mended, OwnColors
     from glyphaneme.core.render.views import View
 
-Assets: TypeAlias = Mapping[str, Pyramid | Painting | Raster | Laid]
-"""Pictures, paintings, rasters and patches, by the ids that `assets_needed` gives."""
+Assets: TypeAlias = Mapping[str, Pyramid | Painting | Raster | Laid | Face]
+"""Pictures, paintings, rasters, patches and fonts, by the ids that `assets_needed`
+gives."""
 
 
 class Needed(NamedTuple):
@@ -47,6 +54,8 @@ class Needed(NamedTuple):
     """Photos that show with their subject's own colours."""
     mended_places: tuple[MendedPlace, ...] = ()
     """Places of what lies beneath layers that are mended, lower ones first."""
+    fonts: frozenset[str] = frozenset()
+    """Of words; some may be missing."""
 
     @property
     def names(self) -> frozenset[str]:
@@ -58,6 +67,7 @@ class Needed(NamedTuple):
             (one.name for one in self.mended),
             (own.name for own in self.own_colors),
             (one.name for one in self.mended_places),
+            self.fonts,
         )
 
 
@@ -164,6 +174,12 @@ def _needed(pictures: Iterable[str], reads: list[Reads], layers: list[Layer]) ->
         mattes=tuple(mattes.values()),
         mended=mended_in(layers),
         own_colors=own_colors_in(layers),
+        fonts=frozenset(
+            font.id
+            for one in layers
+            if isinstance(one, WordsLayer)
+            for font in one.words.setting.fonts
+        ),
     )
 
 

@@ -9,7 +9,7 @@ import numpy as np
 
 from glyphaneme.core._kernels import masking
 from glyphaneme.core.document.grouping import on_canvas
-from glyphaneme.core.document.model import NEUTRAL, Canvas, path_in
+from glyphaneme.core.document.model import NEUTRAL, Canvas, PhotoLayer, path_in
 from glyphaneme.core.mask import LayerQuality, Seeing
 from glyphaneme.core.mask.planes import plane_of
 from glyphaneme.core.mask.steps import Step
@@ -37,7 +37,7 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
     from glyphaneme.core.arrays import MatrixF64, PixelsU8
-    from glyphaneme.core.document.model import Layer, PhotoLayer
+    from glyphaneme.core.document.model import FlatLayer, Layer
     from glyphaneme.core.effect import EffectBase
     from glyphaneme.core.mask import Mask
     from glyphaneme.core.mask.planes import Plane
@@ -50,6 +50,8 @@ if TYPE_CHECKING:
 
 CLEAR = np.zeros(4, np.float32)
 LUMINOSITY = np.array([0.3, 0.59, 0.11], np.float32)
+FINEST_LETTERS = 64.0
+"""Pixels of a sheet for one of words' own: they have no pixels that end sharpness."""
 EVERYWHERE = Canvas(width=1, height=1)
 """What stands for the canvas where none is said."""
 
@@ -278,13 +280,13 @@ class Passes:
         return _quality_of(compose(table, CLEAR, self._view), quality)
 
     def sheet(
-        self, layer: PhotoLayer, warp: Warp, to_pile: MatrixF64
+        self, layer: FlatLayer, warp: Warp, to_pile: MatrixF64
     ) -> tuple[Pyramid, float]:
-        """Return a warped photo as it lies flat, with all that moves with it.
+        """Return a warped layer as it lies flat, with all that moves with it.
 
         Parameters
         ----------
-        layer : PhotoLayer
+        layer : PhotoLayer or WordsLayer
             Which.
         warp : Warp
             How its frame lies.
@@ -297,7 +299,8 @@ class Passes:
             The sheet, and how many of its texels show a pixel of the frame.
         """
         flat = flattened(layer)
-        view = sheet_view(warp, 1 / pixel_size(to_pile[:2]))
+        finest = 1.0 if isinstance(layer, PhotoLayer) else FINEST_LETTERS
+        view = sheet_view(warp, 1 / pixel_size(to_pile[:2]), finest=finest)
         found = followed((with_fields(flat, id="-"),), self.pile)
         to_canvas = self._view.to_canvas @ np.linalg.inv(to_pile)
         lying = (layer.placement, to_canvas.tobytes()) if found.others else None
@@ -307,7 +310,7 @@ class Passes:
         return self._sheets.get(key, read, make), view.scale
 
     def _flat(
-        self, flat: PhotoLayer, view: View, warp: Warp, to_canvas: MatrixF64
+        self, flat: FlatLayer, view: View, warp: Warp, to_canvas: MatrixF64
     ) -> Pyramid:
         """Render a sheet at its size, and make the smaller ones."""
         passes = self.of_part(view, FromSheet(self, warp, to_canvas))

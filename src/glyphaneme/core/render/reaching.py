@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from glyphaneme.core.document.model import Layer, PhotoLayer
+from glyphaneme.core.document.model import FlatLayer, Layer
 from glyphaneme.core.place import Rect, corners_on_canvas
 from glyphaneme.core.place.warping import warp_of
 from glyphaneme.core.render.warped import reach_in
@@ -40,7 +40,7 @@ def reach_of(layer: Layer, view: View) -> Rect[int]:
     Rect(left=0, top=0, right=4, bottom=3)
     """
     whole = Rect(0, 0, view.width, view.height)
-    if not isinstance(layer, PhotoLayer):
+    if not isinstance(layer, FlatLayer):
         return whole
     if layer.placement.is_warped:
         warp = warp_of(layer.placement, width=layer.width, height=layer.height)

@@ -8,7 +8,7 @@ if TYPE_CHECKING:
     from collections.abc import Mapping
 
     from glyphaneme.core.arrays import MatrixF64, PixelsU8
-    from glyphaneme.core.document.model import Canvas, Layer, PhotoLayer
+    from glyphaneme.core.document.model import Canvas, FlatLayer, Layer
     from glyphaneme.core.effect import EffectBase
     from glyphaneme.core.mask import Mask
     from glyphaneme.core.mask.steps import Step
@@ -123,13 +123,13 @@ class Before(Protocol):
         ...
 
     def sheet(
-        self, layer: PhotoLayer, warp: Warp, to_pile: MatrixF64
+        self, layer: FlatLayer, warp: Warp, to_pile: MatrixF64
     ) -> tuple[Pyramid, float]:
-        """Return a warped photo as it lies flat, with all that moves with it.
+        """Return a warped layer as it lies flat, with all that moves with it.
 
         Parameters
         ----------
-        layer : PhotoLayer
+        layer : PhotoLayer or WordsLayer
             Which.
         warp : Warp
             How its frame lies.

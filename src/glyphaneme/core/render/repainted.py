@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING, NamedTuple
 
-from glyphaneme.core.document.model import Layer, PhotoLayer, members_of
+from glyphaneme.core.document.model import FlatLayer, Layer, members_of
 from glyphaneme.core.document.reading import all_of
 from glyphaneme.core.mask import PaintedPart
 from glyphaneme.core.place import Rect
@@ -186,7 +186,7 @@ def _of_layer(one: Layer, other: Layer) -> list[Strokes] | None:
     if inner is None or own is None:
         return None
     # An effect, or a frame that is bent, has its shape somewhere else.
-    bent = isinstance(other, PhotoLayer) and other.placement.is_warped
+    bent = isinstance(other, FlatLayer) and other.placement.is_warped
     return None if (inner or own) and (other.effects or bent) else inner + own
 
 

@@ -22,6 +22,7 @@ from glyphaneme.core.checks import require_pixels
 from glyphaneme.core.document.gradients import progress_along
 from glyphaneme.core.document.model import (
     ColorLayer,
+    FlatLayer,
     GradientLayer,
     GroupLayer,
     Layer,
@@ -29,6 +30,7 @@ from glyphaneme.core.document.model import (
     PhotoLayer,
     PlacedLayer,
     ToningLayer,
+    WordsLayer,
 )
 from glyphaneme.core.errors import PixelsMissingError
 from glyphaneme.core.place import Pyramid, Rect
@@ -45,8 +47,15 @@ from glyphaneme.core.render.visibility import (
     source_map,
     touches,
 )
-from glyphaneme.core.render.warped import is_plain, reach_in, staying, warped_into
+from glyphaneme.core.render.warped import (
+    flattened,
+    is_plain,
+    reach_in,
+    staying,
+    warped_into,
+)
 from glyphaneme.core.tone import split
+from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Iterator, Mapping, Sequence
@@ -140,10 +149,12 @@ def _placed_rows(
 
 def _own_rows(layer: Layer, reading: Reading, pile: _Pile) -> Iterator[Row]:
     match layer:
-        case PhotoLayer() if layer.placement.is_warped:
+        case PhotoLayer() | WordsLayer() if layer.placement.is_warped:
             yield from _warped_rows(layer, reading, pile)
         case PhotoLayer():
             yield from _photo_rows(layer, reading, pile)
+        case WordsLayer():
+            yield from _words_rows(layer, reading, pile)
         case ColorLayer():
             yield Row(_color_fields(layer), _mask(layer, reading, pile), pile.depth)
         case GradientLayer():
@@ -210,6 +221,43 @@ def _photo_rows(layer: PhotoLayer, reading: Reading, pile: _Pile) -> Iterator[Ro
     yield Row(fields, mask, pile.depth, level, split(layer.tones).rest)
 
 
+def _words_rows(layer: WordsLayer, reading: Reading, pile: _Pile) -> Iterator[Row]:
+    """Write words: one colour, or several as one layer."""
+    to_layer = seen_from(layer, pile.to_pile, reading.view)
+    if to_layer is None:
+        return
+    mask = masking_of(layer, to_layer, pile.to_pile, reading.passes)
+    to_words = np.vstack([to_layer, HOMOGENEOUS])
+    first, rest = split(layer.tones)
+    if first:
+        bare = with_fields(flattened(layer), tones=(), mask=None, fades=())
+        pixels = reading.passes.toned_pile(
+            (bare,), first, to_words, averaged=reading.averaged
+        )
+        fields = _placed_fields(layer, Placed(pixels, 0, 0, opaque=False))
+        yield Row(fields, mask, pile.depth, pixels, rest)
+        return
+    # Here, not above: most pictures have no words, and reading fonts takes a while.
+    from glyphaneme.core.render.lettering import lettering_of
+
+    view = reading.view
+    found = lettering_of(layer, reading.assets, to_words, (view.height, view.width))
+    joining = _joining(layer)
+    if len(found) == 1:
+        (one,) = found
+        fields = one.fields._replace(
+            mode=joining["mode"], opacity=one.fields.opacity * layer.opacity
+        )
+        whole = mask._replace(steps=(*mask.steps, *one.steps))
+        yield Row(fields, whole, pile.depth, one.alive, rest)
+    elif found:
+        inner = pile.depth + 1
+        yield Row(Fields(GROUP_BEGIN), depth=inner)
+        for one in found:
+            yield Row(one.fields, Masking(1.0, one.steps), inner, one.alive)
+        yield Row(Fields(GROUP_END, **joining), mask, inner, tones=rest)
+
+
 def _group_rows(group: GroupLayer, reading: Reading, pile: _Pile) -> Iterator[Row]:
     """Write a group, as pixels made before where its tones need neighbours."""
     to_sheet = source_map(group) @ pile.to_pile
@@ -268,15 +316,15 @@ def _mending_rows(layer: MendingLayer, reading: Reading, pile: _Pile) -> Iterato
     yield Row(Fields(GROUP_END, **_joining(layer)), mask, inner)
 
 
-def _warped_rows(layer: PhotoLayer, reading: Reading, pile: _Pile) -> Iterator[Row]:
-    """Write the row of a photo whose pixels lie in the view before it is composed."""
+def _warped_rows(layer: FlatLayer, reading: Reading, pile: _Pile) -> Iterator[Row]:
+    """Write the row of a layer whose pixels lie in the view before it is composed."""
     warp = warp_of(layer.placement, width=layer.width, height=layer.height)
     reach = reach_in(warp, pile.to_pile, reading.view)
     if reach is None:
         return
     pyramid, scale = (
         (_pyramid_of(layer, reading.assets), 1.0)
-        if is_plain(layer)
+        if isinstance(layer, PhotoLayer) and is_plain(layer)
         else reading.passes.sheet(layer, warp, pile.to_pile)
     )
     pixels = warped_into(

@@ -22,7 +22,7 @@ from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     from glyphaneme.core.arrays import MatrixF64, PixelsU8
-    from glyphaneme.core.document.model import PhotoLayer
+    from glyphaneme.core.document.model import FlatLayer, PhotoLayer
     from glyphaneme.core.mask import Mask
     from glyphaneme.core.place import Pyramid
     from glyphaneme.core.place.warping import Warp
@@ -145,17 +145,17 @@ def is_plain(layer: PhotoLayer) -> bool:
     return layer.placement.crop is None and not (linked or masked or toned)
 
 
-def flattened(layer: PhotoLayer) -> PhotoLayer:
-    """Return a warped photo as it lies on a sheet of its frame's size.
+def flattened(layer: FlatLayer) -> FlatLayer:
+    """Return a warped layer as it lies on a sheet of its frame's size.
 
     Parameters
     ----------
-    layer : PhotoLayer
+    layer : PhotoLayer or WordsLayer
         Whichever.
 
     Returns
     -------
-    PhotoLayer
+    PhotoLayer or WordsLayer
         Straight, at full strength, with all that moves with it, and those of its tones
         that look at neighbours.
     """
@@ -173,17 +173,17 @@ def flattened(layer: PhotoLayer) -> PhotoLayer:
     )
 
 
-def staying(layer: PhotoLayer) -> PhotoLayer:
-    """Return a warped photo with only that of its mask and fades which stays in place.
+def staying(layer: FlatLayer) -> FlatLayer:
+    """Return a warped layer with only that of its mask and fades which stays in place.
 
     Parameters
     ----------
-    layer : PhotoLayer
+    layer : PhotoLayer or WordsLayer
         Whichever.
 
     Returns
     -------
-    PhotoLayer
+    PhotoLayer or WordsLayer
         What moves with it is in its sheet already.
     """
     mask = layer.mask
@@ -194,7 +194,7 @@ def staying(layer: PhotoLayer) -> PhotoLayer:
     )
 
 
-def sheet_view(warp: Warp, shown: float) -> View:
+def sheet_view(warp: Warp, shown: float, *, finest: float = 1.0) -> View:
     """Return at what size a frame is rendered flat to be looked at in a view.
 
     Parameters
@@ -203,15 +203,18 @@ def sheet_view(warp: Warp, shown: float) -> View:
         How the frame lies.
     shown : float
         The view's pixels a pixel of what it lies in.
+    finest : float
+        Pixels of the sheet that one of the frame's may become: what has pixels of its
+        own is not sharper than those.
 
     Returns
     -------
     View
-        Of the frame, at the power of two that leaves nothing blurred, up to its own
-        pixels, within `LARGEST_SHEET`.
+        Of the frame, at the power of two that leaves nothing blurred, up to `finest`,
+        within `LARGEST_SHEET`.
     """
-    wanted = min(max(warp.largest_scale * shown, 1e-6), 1.0)
-    scale = 2.0 ** min(math.ceil(math.log2(wanted)), 0)
+    wanted = min(max(warp.largest_scale * shown, 1e-6), finest)
+    scale = min(2.0 ** math.ceil(math.log2(wanted)), finest)
     while (
         warp.width * warp.height * scale * scale > LARGEST_SHEET
         or max(warp.width, warp.height) * scale > LONGEST_SHEET
@@ -226,6 +229,6 @@ def sheet_view(warp: Warp, shown: float) -> View:
     )
 
 
-def _moving_mask(layer: PhotoLayer) -> Mask | None:
+def _moving_mask(layer: FlatLayer) -> Mask | None:
     mask = layer.mask
     return mask if mask is not None and mask.linked else None

@@ -17,10 +17,12 @@ from glyphaneme.core.document.model import (
     PlacedLayer,
     TonedLayer,
     ToningLayer,
+    WordsLayer,
 )
 from glyphaneme.core.place import corners_on_canvas
 from glyphaneme.core.place.crop import FrameShape
 from glyphaneme.core.wording.effects import effects_words
+from glyphaneme.core.wording.lettering import lettering_words
 from glyphaneme.core.wording.masks import (
     cut_words,
     direction_of,
@@ -54,6 +56,7 @@ Touch = Literal[
     "shown",
     "lock",
     "sheet",
+    "lettering",
     "kind",
     "words",
 ]
@@ -124,7 +127,8 @@ def describe(composite: Composite) -> tuple[Sentence, ...]:
     """
     canvas = composite.canvas
     names = {layer.id: layer.name for layer in composite.all_layers()}
-    return tuple(_described(composite.layers, canvas.width, canvas.height, names))
+    on = _On(canvas.width, canvas.height, CM_PER_INCH * 10 / canvas.ppi)
+    return tuple(_described(composite.layers, on, names))
 
 
 def describe_canvas(canvas: Canvas) -> tuple[Part, ...]:
@@ -166,19 +170,27 @@ def describe_canvas(canvas: Canvas) -> tuple[Part, ...]:
     )
 
 
-def _described(
-    layers: tuple[Layer, ...], width: float, height: float, names: Names
-) -> Iterator[Sentence]:
-    """Describe a pile that lies on a sheet of that size."""
+class _On(NamedTuple):
+    """What a pile lies on: its size in pixels, and how large one is in print."""
+
+    width: float
+    height: float
+    pixel_mm: float
+
+
+def _described(layers: tuple[Layer, ...], on: _On, names: Names) -> Iterator[Sentence]:
+    """Describe a pile that lies on a sheet."""
     for layer in layers:
         if isinstance(layer, GroupLayer):
-            yield from _described(layer.layers, layer.width, layer.height, names)
+            pixel_mm = on.pixel_mm * layer.placement.scale_x
+            inner = _On(layer.width, layer.height, pixel_mm)
+            yield from _described(layer.layers, inner, names)
         parts = layer.mask.parts if layer.mask else ()
         tones = layer.tones if isinstance(layer, TonedLayer) else ()
         mends = layer.mends if isinstance(layer, MendedLayer) else ()
         yield Sentence(
             layer.id,
-            _parts(layer, width, height, names),
+            _parts(layer, on, names),
             recipe=tuple(part_words(part, names) for part in parts),
             fades=tuple(direction_of(layer, fade) for fade in layer.fades),
             tones=tuple(tone_words(tone) for tone in tones),
@@ -187,9 +199,10 @@ def _described(
         )
 
 
-def _parts(layer: Layer, width: float, height: float, names: Names) -> tuple[Part, ...]:
-    parts = [Part(layer.name, "name")]
-    for text, touch in _phrases(layer, width, height, names):
+def _parts(layer: Layer, on: _On, names: Names) -> tuple[Part, ...]:
+    name = f"‘{layer.name}’" if isinstance(layer, WordsLayer) else layer.name
+    parts = [Part(name, "name")]
+    for text, touch in _phrases(layer, on, names):
         parts += [Part(", ", "words"), Part(text, touch)]
     if layer.opacity < 1:
         parts += [Part(" at ", "words"), Part(percent(layer.opacity), "blend")]
@@ -198,14 +211,12 @@ def _parts(layer: Layer, width: float, height: float, names: Names) -> tuple[Par
     return (*parts, Part(".", "words"))
 
 
-def _phrases(
-    layer: Layer, width: float, height: float, names: Names
-) -> Iterator[tuple[str, Touch]]:
+def _phrases(layer: Layer, on: _On, names: Names) -> Iterator[tuple[str, Touch]]:
     if not layer.visible:
         yield "hidden", "shown"
-    yield from _being(layer)
+    yield from _being(layer, on)
     if isinstance(layer, PlacedLayer):
-        yield from _placing(layer, width, height)
+        yield from _placing(layer, on.width, on.height)
     if layer.mask:
         yield cut_words(layer.mask, names), "cut"
     if isinstance(layer, MendedLayer) and (mended := _mended(layer)):
@@ -229,7 +240,7 @@ def _mended(layer: MendedLayer) -> str:
     return f"mended in {count} places" if count > 1 else "mended in one place"
 
 
-def _being(layer: Layer) -> Iterator[tuple[str, Touch]]:
+def _being(layer: Layer, on: _On) -> Iterator[tuple[str, Touch]]:
     """Say what a layer is that is no photo."""
     match layer:
         case ColorLayer():
@@ -241,6 +252,10 @@ def _being(layer: Layer) -> Iterator[tuple[str, Touch]]:
             yield f"{count} layers as one" if count > 1 else "one layer alone", "kind"
         case ToningLayer() | MendingLayer():
             yield "everything beneath", "kind"
+        case WordsLayer():
+            pixel_mm = on.pixel_mm * layer.placement.scale_y
+            for text in lettering_words(layer.words, layer.measure, pixel_mm):
+                yield text, "lettering"
         case PhotoLayer():
             pass
 

@@ -1,0 +1,117 @@
+/** Fonts by eye: these very words, over this picture, in each of them. */
+
+import { type ReactElement, useState } from "react";
+import { FileTrigger } from "react-aria-components";
+import styled from "styled-components";
+import { bringInFonts } from "@/features/lettering/bringInFonts";
+import { useFonts, useLacking } from "@/features/lettering/useFonts";
+import { Tries } from "@/features/tries/Tries";
+import type { CanvasWindow } from "@/features/tries/useTries";
+import { allLayers, type Canvas, type Composite, type WordsLayer } from "@/model/composite";
+import { onCanvas } from "@/model/nesting";
+import { boundsOf } from "@/model/snapping";
+import { fontTries } from "@/model/words";
+import { color } from "@/theme/tokens";
+import { PlainButton } from "@/ui/Button";
+import { FindField } from "@/ui/FindField";
+
+const Finding = styled.div`
+  display: flex;
+  align-items: baseline;
+  gap: 14px;
+  padding: 6px 16px 0;
+  color: ${color.softInk};
+  font-size: 13px;
+`;
+
+const FONT_FILES = [".ttf", ".otf", ".ttc", ".otc", ".woff2", ".woff"];
+
+interface FontStripProps {
+  readonly composite: Composite;
+  readonly layer: WordsLayer;
+}
+
+export function FontStrip({ composite, layer }: FontStripProps): ReactElement {
+  const fonts = useFonts();
+  const lacking = useLacking(layer.words.setting.text);
+  const [sought, setSought] = useState("");
+  const groups = fontTries(layer, fonts, fontsIn(composite), lacking)
+    .map((group) => ({ ...group, tries: group.tries.filter(({ title }) => finds(sought, title)) }))
+    .filter(({ tries }) => tries.length > 0);
+  return (
+    <Tries
+      label="Try these words in each font"
+      groups={groups}
+      window={windowRound(composite, layer)}
+      {...(groups.length === 0 ? { note: noteOf(sought, fonts.length) } : {})}
+    >
+      <Finding>
+        <FindField label="Find a font" width={150} value={sought} onChange={setSought} />
+        <OwnFonts />
+      </Finding>
+    </Tries>
+  );
+}
+
+function noteOf(sought: string, fonts: number): string {
+  if (fonts === 0) return "Looking for fonts…";
+  return `No font is called “${sought}”.`;
+}
+
+function finds(sought: string, title: string): boolean {
+  return title.toLocaleLowerCase().includes(sought.trim().toLocaleLowerCase());
+}
+
+/** The fonts that words of this picture are set in. */
+function fontsIn(composite: Composite): ReadonlySet<string> {
+  const words = allLayers(composite.layers).filter((layer) => layer.kind === "words");
+  return new Set(words.flatMap((layer) => layer.words.setting.fonts[0]?.id ?? []));
+}
+
+const ROOM = 0.12;
+
+/** What of the canvas shows the words, with some room, in the proportions of a tile. */
+function windowRound({ canvas, ...composite }: Composite, layer: WordsLayer): CanvasWindow {
+  const { left, top, right, bottom } = boundsOf(onCanvas({ canvas, ...composite }, layer));
+  const [wide, high] = [right - left, bottom - top].map(
+    (side) => Math.max(side, 1) * (1 + 2 * ROOM),
+  );
+  const scale = Math.max((wide ?? 1) / canvas.width, (high ?? 1) / canvas.height);
+  return around({ x: (left + right) / 2, y: (top + bottom) / 2 }, canvas, Math.min(scale, 1));
+}
+
+function around(
+  middle: { readonly x: number; readonly y: number },
+  { width, height }: Canvas,
+  scale: number,
+): CanvasWindow {
+  const [wide, high] = [Math.max(width * scale, 1), Math.max(height * scale, 1)];
+  // Whole pixels: what moves by less asks for nothing new.
+  return {
+    x: Math.round(middle.x - wide / 2),
+    y: Math.round(middle.y - high / 2),
+    width: Math.round(wide),
+    height: Math.round(high),
+  };
+}
+
+/** Fonts of one's own, by the chooser; dropped ones come in by the stage. */
+function OwnFonts(): ReactElement {
+  const [isComing, setComing] = useState(false);
+  const bring = async (files: FileList | null) => {
+    setComing(true);
+    await bringInFonts([...(files ?? [])]);
+    setComing(false);
+  };
+  return (
+    <FileTrigger
+      acceptedFileTypes={FONT_FILES}
+      allowsMultiple
+      onSelect={(files) => void bring(files)}
+    >
+      <PlainButton isDisabled={isComing}>
+        {isComing ? "Bringing fonts in…" : "Bring in your own…"}
+      </PlainButton>
+    </FileTrigger>
+  );
+}

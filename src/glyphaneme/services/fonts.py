@@ -1,0 +1,287 @@
+"""Fonts: those that ship, those that people bring, and which lend letters to others."""
+
+from __future__ import annotations
+
+from io import BytesIO
+from typing import TYPE_CHECKING, BinaryIO
+
+from pydantic import BaseModel, ConfigDict
+
+from glyphaneme.codecs.fonts import read_fonts
+from glyphaneme.core.edits import AddWords, Edit, SetWords
+from glyphaneme.core.errors import FontUnreadableError
+from glyphaneme.core.values import with_fields
+from glyphaneme.core.words.faces import Face
+from glyphaneme.core.words.typesetting import measured
+from glyphaneme.core.words.values import MAX_FONTS, Feature, FontRef
+from glyphaneme.services.errors import NotThereError
+from glyphaneme.store import fonts as fonts_store
+from glyphaneme.store.blobs import blob_pieces, keep_blob
+from glyphaneme.store.notices import notify
+from glyphaneme.store.rows import FontRow
+
+if TYPE_CHECKING:
+    from collections.abc import Iterable, Iterator
+
+    from glyphaneme.core.words.values import Words
+    from glyphaneme.services.studio import Visit
+
+A_FONT = "font"
+SCRIPTS = "scripts"
+"""The group of families for other scripts: they lend first after a font's own group."""
+
+
+class OfferedFont(BaseModel):
+    """A font that words can be set in."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: str
+    name: str
+    family: str
+    style: str
+    group: str
+    """"own" for those that people brought."""
+    is_here: bool = True
+    """Whether its file could be fetched."""
+
+
+class FontAxis(BaseModel):
+    """One way in which a font can be varied."""
+
+    model_config = ConfigDict(frozen=True)
+
+    tag: str
+    name: str
+    least: float
+    usual: float
+    most: float
+
+
+class FontFacts(BaseModel):
+    """What a font can do."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: str
+    features: list[Feature]
+    has_ligatures: bool
+    axes: list[FontAxis]
+
+
+def list_fonts(visit: Visit) -> list[OfferedFont]:
+    """Return all fonts on offer: those that ship, then those that people brought."""
+    folder = visit.studio.fonts
+    shipped = [
+        OfferedFont(
+            id=ref.id,
+            name=ref.name,
+            family=family.name,
+            style=ref.name.removeprefix(family.name).strip() or "regular",
+            group=family.group,
+            is_here=folder.is_here(ref.id),
+        )
+        for family, ref in folder.refs.values()
+    ]
+    own = [
+        OfferedFont(
+            id=row.sha256,
+            name=_own_name(row),
+            family=row.family,
+            style=row.style,
+            group="own",
+        )
+        for row in fonts_store.list_fonts(visit.session)
+    ]
+    return [*shipped, *own]
+
+
+def bring_in_font(visit: Visit, file: BinaryIO) -> list[OfferedFont]:
+    """Keep all fonts of a file; what is no font is refused (`PictureRefusedError`)."""
+    file.seek(0)
+    kept = []
+    for one in read_fonts(file.read()):
+        sha256 = keep_blob(visit.session, BytesIO(one.data))
+        row = FontRow(
+            sha256=sha256,
+            family=one.family,
+            style=one.style,
+            may_travel=one.may_travel,
+        )
+        fonts_store.put_font(visit.session, row)
+        kept.append(
+            OfferedFont(
+                id=sha256,
+                name=_own_name(row),
+                family=one.family,
+                style=one.style,
+                group="own",
+            )
+        )
+    notify(visit.session, {"kind": "fonts"})
+    return kept
+
+
+def put_away_font(visit: Visit, sha256: str) -> None:
+    """Take a font off those on offer; words that are set in it keep it.
+
+    Raises
+    ------
+    NotThereError
+        Nobody brought such a font.
+    """
+    row = fonts_store.find_font(visit.session, sha256)
+    if row is None:
+        raise NotThereError(A_FONT)
+    row.on_offer = False
+    notify(visit.session, {"kind": "fonts"})
+
+
+def font_file(visit: Visit, sha256: str) -> bytes:
+    """Return a font's file.
+
+    Raises
+    ------
+    NotThereError
+        There is no such font.
+    """
+    data = visit.studio.fonts.data(sha256)
+    if data is None and fonts_store.find_font(visit.session, sha256) is not None:
+        data = b"".join(blob_pieces(visit.session, sha256))
+    if not data:
+        raise NotThereError(A_FONT)
+    return data
+
+
+def may_travel(visit: Visit, sha256: str) -> bool:
+    """Tell whether a font's licence lets documents carry it along."""
+    if sha256 in visit.studio.fonts.refs:
+        return True
+    row = fonts_store.find_font(visit.session, sha256)
+    return row is not None and row.may_travel
+
+
+def facts_of(visit: Visit, sha256: str) -> FontFacts:
+    """Return what a font can do.
+
+    Raises
+    ------
+    NotThereError
+        There is no such font.
+    """
+    face = face_of(visit, sha256)
+    if face is None:
+        raise NotThereError(A_FONT)
+    return FontFacts(
+        id=sha256,
+        features=sorted(face.features),
+        has_ligatures=face.has_ligatures,
+        axes=[FontAxis(**one._asdict()) for one in face.axes],
+    )
+
+
+def lacking(visit: Visit, text: str) -> dict[str, str]:
+    """Return which letters of a text each font lacks, by its id.
+
+    Those that lack none are left out.
+    """
+    found = {}
+    letters = "".join(dict.fromkeys(text))
+    for font in list_fonts(visit):
+        face = face_of(visit, font.id) if font.is_here else None
+        if face is not None:
+            missing = "".join(one for one in letters if not face.has(one))
+            if missing:
+                found[font.id] = missing
+    return found
+
+
+def face_of(visit: Visit, sha256: str) -> Face | None:
+    """Return a font, read; None where it is not at hand."""
+    kept = visit.studio.fonts.faces
+    found = kept.get(sha256)
+    if found is not None:
+        return found
+    try:
+        return kept.put(sha256, Face(font_file(visit, sha256)))
+    except (NotThereError, FontUnreadableError):
+        return None
+
+
+def faces_of(visit: Visit, wanted: Iterable[str]) -> dict[str, Face]:
+    """Return those of some fonts that are at hand, by their ids."""
+    found = ((one, face_of(visit, one)) for one in wanted)
+    return {one: face for one, face in found if face is not None}
+
+
+def measured_edit(visit: Visit, edit: Edit) -> Edit:
+    """Return an edit of words with what they measure, and with fonts that lend letters.
+
+    All other edits stay as they are.
+    """
+    if not isinstance(edit, AddWords | SetWords):
+        return edit
+    setting = edit.words.setting
+    chosen = _called(visit, setting.fonts[0])
+    fonts = (chosen, *_lenders(visit, chosen, setting.text))
+    words: Words = with_fields(edit.words, setting=with_fields(setting, fonts=fonts))
+    faces = faces_of(visit, (one.id for one in fonts))
+    return with_fields(edit, measure=measured(words, faces))
+
+
+def _called(visit: Visit, font: FontRef) -> FontRef:
+    """Return a font as it is called here, whatever a document calls it."""
+    known = visit.studio.fonts.refs.get(font.id)
+    if known is not None:
+        return known[1]
+    row = fonts_store.find_font(visit.session, font.id)
+    return font if row is None else FontRef(id=font.id, name=_own_name(row))
+
+
+def _lenders(visit: Visit, chosen: FontRef, text: str) -> tuple[FontRef, ...]:
+    """Return fonts that have what the chosen one lacks, the nearest first."""
+    face = face_of(visit, chosen.id)
+    missing = {one for one in text if one != "\n" and not (face and face.has(one))}
+    if not missing:
+        return ()
+    own = fonts_store.list_fonts(visit.session)
+    kept = visit.studio.fonts.lenders
+    key = (chosen.id, "".join(sorted(missing)), len(own))
+    known = kept.get(key)
+    if known is not None:
+        return known
+    found: list[FontRef] = []
+    for ref in _nearest(visit, chosen, own):
+        if not missing or len(found) == MAX_FONTS - 1:
+            break
+        other = face_of(visit, ref.id)
+        has = {one for one in missing if other is not None and other.has(one)}
+        if has:
+            found.append(ref)
+            missing -= has
+    return kept.put(key, tuple(found))
+
+
+def _nearest(
+    visit: Visit, chosen: FontRef, own: Iterable[FontRow]
+) -> Iterator[FontRef]:
+    """Yield other fonts: of the same group, for other scripts, all others, own ones."""
+    folder = visit.studio.fonts
+    known = folder.refs.get(chosen.id)
+    group = known[0].group if known else ""
+    families = sorted(
+        folder.families,
+        key=lambda one: (one.group != group, one.group != SCRIPTS),
+    )
+    for family in families:
+        ref = family.ref("regular")
+        if ref.id != chosen.id:
+            yield ref
+    for row in own:
+        if row.sha256 != chosen.id:
+            yield FontRef(id=row.sha256, name=_own_name(row))
+
+
+def _own_name(row: FontRow) -> str:
+    usual = row.style.lower() in {"regular", "normal", "book"}
+    return row.family if usual else f"{row.family} {row.style}"[:120]
