@@ -19,7 +19,8 @@ const FIRST_FAMILY = "Work Sans";
 export function layWords(desk: DeskActions, at: Point | null = null): void {
   const composite = expectedComposite();
   const fonts = useKnownFonts.getState().known.filter((font) => font.is_here);
-  const font = fonts.find(({ family }) => family === FIRST_FAMILY) ?? fonts[0];
+  const ofFirst = fonts.filter(({ family }) => family === FIRST_FAMILY);
+  const font = ofFirst.find(({ style }) => style === "bold") ?? ofFirst[0] ?? fonts[0];
   if (!composite) return;
   if (!font) {
     useMessages.getState().warn("No font is there yet. Bring one in, or start Glyphaneme again.");

@@ -98,7 +98,7 @@ def written_anew(data: bytes) -> list[FontFile]:
     if data[:4] == b"ttcf":
         fonts: list[Any] = list(TTCollection(BytesIO(data)).fonts)[:MAX_FONTS]
     else:
-        fonts = [TTFont(BytesIO(data))]
+        fonts = [TTFont(BytesIO(data), recalcTimestamp=False)]
     return [_written(font) for font in fonts]
 
 

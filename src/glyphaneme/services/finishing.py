@@ -21,6 +21,7 @@ from glyphaneme.core.render import View, all_needed, render_bands
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.assets import assets_named, assets_of
 from glyphaneme.services.errors import ExportSizeError, NotThereError
+from glyphaneme.services.fonts import fonts_to_travel
 from glyphaneme.services.layered_writing import Sources, write_layered
 from glyphaneme.services.painting import named_strokes
 from glyphaneme.services.pictures import original_file
@@ -151,6 +152,7 @@ def _make_layered_file(
         needed = all_needed(composite)
         assets = assets_named(visit, needed)
         strokes = named_strokes(visit, needed.paintings)
+        fonts = fonts_to_travel(visit, composite)
 
     def original(picture: str) -> Iterator[bytes]:
         with studio.looking() as visit:
@@ -161,7 +163,9 @@ def _make_layered_file(
             composite,
             assets,
             file,
-            sources=Sources(original, strokes, lambda name: stream_file(studio, name)),
+            sources=Sources(
+                original, strokes, lambda name: stream_file(studio, name), fonts
+            ),
             report=progress.report,
         )
         progress.finish(file)

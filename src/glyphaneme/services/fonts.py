@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+import hashlib
+from contextlib import suppress
 from io import BytesIO
 from typing import TYPE_CHECKING, BinaryIO
 
 from pydantic import BaseModel, ConfigDict
 
+from glyphaneme.codecs import PictureRefusedError, RefusalCode
 from glyphaneme.codecs.fonts import read_fonts
 from glyphaneme.core.edits import AddWords, Edit, SetWords
 from glyphaneme.core.errors import FontUnreadableError
+from glyphaneme.core.render import all_needed
 from glyphaneme.core.values import with_fields
 from glyphaneme.core.words.faces import Face
 from glyphaneme.core.words.typesetting import measured
@@ -23,6 +27,7 @@ from glyphaneme.store.rows import FontRow
 if TYPE_CHECKING:
     from collections.abc import Iterable, Iterator
 
+    from glyphaneme.core.document import Composite
     from glyphaneme.core.words.values import Words
     from glyphaneme.services.studio import Visit
 
@@ -120,6 +125,45 @@ def bring_in_font(visit: Visit, file: BinaryIO) -> list[OfferedFont]:
         )
     notify(visit.session, {"kind": "fonts"})
     return kept
+
+
+def keep_font(visit: Visit, sha256: str, data: bytes) -> None:
+    """Keep a font that came with a document, as it is; not among those on offer.
+
+    Raises
+    ------
+    PictureRefusedError
+        It is no font, or not what it is called.
+    """
+    if visit.studio.fonts.is_here(sha256) or fonts_store.find_font(
+        visit.session, sha256
+    ):
+        return
+    (font, *_) = read_fonts(data)
+    if hashlib.sha256(data).hexdigest() != sha256:
+        raise PictureRefusedError(
+            RefusalCode.DAMAGED,
+            "A font in the file is not the one that its words name. Nothing of the "
+            "file was kept; save it anew and bring that in.",
+        )
+    row = FontRow(
+        sha256=keep_blob(visit.session, BytesIO(data)),
+        family=font.family,
+        style=font.style,
+        may_travel=font.may_travel,
+        on_offer=False,
+    )
+    fonts_store.put_font(visit.session, row)
+
+
+def fonts_to_travel(visit: Visit, composite: Composite) -> dict[str, bytes]:
+    """Return the files of a composite's fonts whose licences let them travel along."""
+    found = {}
+    for name in sorted(all_needed(composite).fonts):
+        with suppress(NotThereError):
+            if may_travel(visit, name):
+                found[name] = font_file(visit, name)
+    return found
 
 
 def put_away_font(visit: Visit, sha256: str) -> None:

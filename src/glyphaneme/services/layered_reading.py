@@ -44,6 +44,8 @@ from glyphaneme.core.render import (
     own_pyramid,
 )
 from glyphaneme.core.values import with_fields
+from glyphaneme.core.words import FontId
+from glyphaneme.core.words.faces import Face
 from glyphaneme.services.layered_ops import MODES, PLAIN_OP
 
 if TYPE_CHECKING:
@@ -69,6 +71,8 @@ class OwnDocument(BaseModel):
     """All that painted parts name, each after the one before it."""
     mattes: tuple[str, ...] = Field(default=(), max_length=1000)
     """The names of mattes; they lie beside the pictures."""
+    fonts: tuple[FontId, ...] = Field(default=(), max_length=200)
+    """Those that may travel along; they lie there too."""
 
 
 class Unpacked(NamedTuple):
@@ -80,6 +84,8 @@ class Unpacked(NamedTuple):
     strokes: tuple[NamedStroke, ...] = ()
     mattes: Mapping[str, bytes] = {}
     """Their files, by name."""
+    fonts: Mapping[str, bytes] = {}
+    """The same for fonts."""
 
 
 def read_layered(file: BinaryIO) -> Unpacked:
@@ -132,7 +138,8 @@ def assets_of_layered(unpacked: Unpacked) -> Assets:
     }
     assets: Assets = {**pyramids, **mended, **rasters, **mattes, **paintings}
     own = {one.name: own_pyramid(one, assets) for one in needed.own_colors}
-    assets = {**assets, **own}
+    fonts = {name: Face(data) for name, data in unpacked.fonts.items()}
+    assets = {**assets, **own, **fonts}
     return {**assets, **laid_patches(needed.mended_places, assets)}
 
 
@@ -163,7 +170,8 @@ def _own(reader: OpenRasterReader, own: OwnDocument) -> Unpacked:
         part.matte: reader.own_picture(part.matte).getvalue()
         for part in all_needed(own.composite).mattes
     }
-    return Unpacked(own.composite, pictures, own.strokes, mattes)
+    fonts = {name: reader.own_picture(name).getvalue() for name in own.fonts}
+    return Unpacked(own.composite, pictures, own.strokes, mattes, fonts)
 
 
 def _foreign(reader: OpenRasterReader) -> Unpacked:

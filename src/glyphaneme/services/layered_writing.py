@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from types import MappingProxyType
 from typing import TYPE_CHECKING, BinaryIO, NamedTuple
 
 import numpy as np
@@ -63,6 +64,8 @@ class Sources(NamedTuple):
     original: PictureFile
     strokes: Sequence[NamedStroke] = ()
     matte: PictureFile = lambda _name: iter(())
+    fonts: Mapping[str, bytes] = MappingProxyType({})
+    """Those that may travel along, by their names."""
 
 
 def write_layered(
@@ -100,6 +103,8 @@ def write_layered(
         for picture in sorted(composite.pictures()):
             names[picture] = picture
             writer.add_file(OWN_PICTURES + picture, sources.original(picture))
+        for font, data in sources.fonts.items():
+            writer.add_file(OWN_PICTURES + font, iter((data,)))
         mattes = sorted({part.matte for part in all_needed(composite).mattes})
         for matte in mattes:
             writer.add_file(OWN_PICTURES + matte, sources.matte(matte))
@@ -109,6 +114,7 @@ def write_layered(
                 "pictures": names,
                 "strokes": [one.model_dump(mode="json") for one in sources.strokes],
                 "mattes": mattes,
+                "fonts": sorted(sources.fonts),
             }
         )
 

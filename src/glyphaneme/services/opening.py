@@ -11,6 +11,7 @@ from glyphaneme.core.mask import RasterPart
 from glyphaneme.core.render import all_needed
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.cutting import keep_brought
+from glyphaneme.services.fonts import keep_font
 from glyphaneme.services.layered_reading import read_layered
 from glyphaneme.services.painting import keep_named
 from glyphaneme.services.pictures import BroughtIn, bring_in, name_from_file
@@ -49,6 +50,8 @@ def open_layered(visit: Visit, file: BinaryIO, *, file_name: str) -> uuid.UUID:
     }
     keep_named(visit, unpacked.strokes)
     _keep_mattes(visit, unpacked)
+    for name, data in unpacked.fonts.items():
+        keep_font(visit, name, data)
     project_id = uuid.uuid4()
     composite = unpacked.composite
     layers = tuple(_with_pictures(layer, brought) for layer in composite.layers)

@@ -16,17 +16,17 @@ if TYPE_CHECKING:
 
 
 def put_font(session: Session, row: FontRow) -> None:
-    """Keep a font; one that is there comes back among those on offer."""
-    session.execute(
-        insert(FontRow)
-        .values(
-            sha256=row.sha256,
-            family=row.family,
-            style=row.style,
-            may_travel=row.may_travel,
-        )
-        .on_conflict_do_update(index_elements=["sha256"], set_={"on_offer": True})
+    """Keep a font; one that is there comes back among those on offer, if this is."""
+    on_offer = row.on_offer is not False
+    added = insert(FontRow).values(
+        sha256=row.sha256,
+        family=row.family,
+        style=row.style,
+        may_travel=row.may_travel,
+        on_offer=on_offer,
     )
+    kept = {"on_offer": FontRow.on_offer | on_offer}
+    session.execute(added.on_conflict_do_update(index_elements=["sha256"], set_=kept))
 
 
 def find_font(session: Session, sha256: str) -> FontRow | None:

@@ -32,6 +32,7 @@ import { useJudging } from "@/state/judging";
 import { expectedComposite, useComposite } from "@/state/project";
 import { useShaping } from "@/state/shaping";
 import { useShowing } from "@/state/showing";
+import { useTyping } from "@/state/typing";
 import { color, font } from "@/theme/tokens";
 import { layOn, openLayer } from "@/work/commands";
 import { useDeskActions } from "@/work/DeskContext";
@@ -168,9 +169,10 @@ function StageOverlay(): ReactElement {
   const layer = shown ? layerById(shown, openLayer) : undefined;
   // In Cut and Fade the hand works inside the open layer alone.
   const isInside = layer !== undefined && (facet === "cut" || facet === "fade");
+  const isTyped = useTyping((typing) => typing.layerId !== null && typing.layerId === openLayer);
   const isMany = !isInside && shown !== null && chosenOnCanvas(shown, chosen).length > 1;
   const grips =
-    shown && layer?.visible && view && !isMany ? (
+    shown && layer?.visible && view && !isMany && !isTyped ? (
       <LayerGrips composite={shown} layer={layer} view={view} />
     ) : null;
   return (

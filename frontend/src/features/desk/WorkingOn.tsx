@@ -15,6 +15,7 @@ import { type Facet, facetFor } from "@/state/desk/selection";
 import { useKeyName } from "@/state/ownKeys";
 import { usePairing } from "@/state/pairing";
 import { useToning } from "@/state/toning";
+import { useTyping } from "@/state/typing";
 import { color, font } from "@/theme/tokens";
 
 const Corner = styled.p`
@@ -82,6 +83,8 @@ function HandWords({ layer, facet }: HandWordsProps): ReactElement | null {
   const shaping = useDesk((desk) => shapingLine(desk.line));
   const role = useToning((toning) => toning.role);
   const pairs = usePairing((pairing) => pairing.isOn);
+  const types = useTyping((typing) => typing.layerId === layer.id);
+  if (types) return <>. Type; Escape when it is said</>;
   if (facet === "cut") return <CuttingWords layer={layer} />;
   if (facet === "place" && shaping) return <>. {SHAPING_WORDS[shaping]}</>;
   if (facet === "tone" && pairs) return <PairWords />;

@@ -1,9 +1,8 @@
 /** Which keys are meant for the desk, and not for what has the focus. */
 
+import { isTyping } from "@/features/hand/typingTarget";
 import { useSettings } from "@/state/settings";
 
-/** Inputs that letters mean nothing to. */
-const WITHOUT_TEXT: ReadonlySet<string> = new Set(["range", "checkbox", "radio", "button", "file"]);
 const APART = "[role=dialog],[role=menu]";
 const WORK = "[data-stage],[data-pile]";
 const LISTS = "[role=listbox],[role=grid]";
@@ -16,7 +15,7 @@ export function isChord(event: KeyboardEvent): boolean {
 }
 
 export function isMeant(event: KeyboardEvent): boolean {
-  if (isTyping(event.target)) return false;
+  if (isTyping(event.target) || isApart(event.target)) return false;
   return isChord(event) || (useSettings.getState().plainKeys && isAtWork(event));
 }
 
@@ -36,9 +35,6 @@ function isCharacter(key: string): boolean {
   return key.length === 1 && key !== " ";
 }
 
-function isTyping(target: EventTarget | null): boolean {
-  if (!(target instanceof HTMLElement)) return false;
-  const takesText = target instanceof HTMLInputElement && !WITHOUT_TEXT.has(target.type);
-  if (target instanceof HTMLTextAreaElement) return true;
-  return takesText || target.isContentEditable || target.closest(APART) !== null;
+function isApart(target: EventTarget | null): boolean {
+  return target instanceof Element && target.closest(APART) !== null;
 }

@@ -4,6 +4,7 @@ import { type MouseEvent, type PointerEvent, useEffect, useRef, useState } from 
 import { begun, brushNow, worksNow } from "@/features/hand/beginning";
 import { type Drag, type Press, touchOf } from "@/features/hand/drag";
 import { resizeHeld } from "@/features/hand/roughing";
+import { isTyping } from "@/features/hand/typingTarget";
 import { useHold } from "@/features/hand/useHold";
 import type { Point } from "@/model/points";
 import { useHelping } from "@/state/helping";
@@ -164,7 +165,7 @@ function useSpaceHeld(): boolean {
   const [held, setHeld] = useState(false);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const ours = isOnStage(event.target);
+      const ours = isOnStage(event.target) && !isTyping(event.target);
       // Elsewhere the space bar presses buttons and types.
       if (event.key !== " " || (event.type === "keydown" && !ours)) return;
       setHeld(event.type === "keydown");

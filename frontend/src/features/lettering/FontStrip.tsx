@@ -7,7 +7,7 @@ import { bringInFonts } from "@/features/lettering/bringInFonts";
 import { useFonts, useLacking } from "@/features/lettering/useFonts";
 import { Tries } from "@/features/tries/Tries";
 import type { CanvasWindow } from "@/features/tries/useTries";
-import { allLayers, type Canvas, type Composite, type WordsLayer } from "@/model/composite";
+import { allLayers, type Composite, type WordsLayer } from "@/model/composite";
 import { onCanvas } from "@/model/nesting";
 import { boundsOf } from "@/model/snapping";
 import { fontTries } from "@/model/words";
@@ -16,7 +16,10 @@ import { PlainButton } from "@/ui/Button";
 import { FindField } from "@/ui/FindField";
 
 const Finding = styled.div`
+  position: sticky;
+  left: 0;
   display: flex;
+  width: max-content;
   align-items: baseline;
   gap: 14px;
   padding: 6px 16px 0;
@@ -68,30 +71,21 @@ function fontsIn(composite: Composite): ReadonlySet<string> {
   return new Set(words.flatMap((layer) => layer.words.setting.fonts[0]?.id ?? []));
 }
 
-const ROOM = 0.12;
+const ROOM = 0.08;
+/** Width by height of what a tile shows: words are wide. */
+const TILE_RATIO = 1.7;
 
-/** What of the canvas shows the words, with some room, in the proportions of a tile. */
-function windowRound({ canvas, ...composite }: Composite, layer: WordsLayer): CanvasWindow {
-  const { left, top, right, bottom } = boundsOf(onCanvas({ canvas, ...composite }, layer));
-  const [wide, high] = [right - left, bottom - top].map(
-    (side) => Math.max(side, 1) * (1 + 2 * ROOM),
-  );
-  const scale = Math.max((wide ?? 1) / canvas.width, (high ?? 1) / canvas.height);
-  return around({ x: (left + right) / 2, y: (top + bottom) / 2 }, canvas, Math.min(scale, 1));
-}
-
-function around(
-  middle: { readonly x: number; readonly y: number },
-  { width, height }: Canvas,
-  scale: number,
-): CanvasWindow {
-  const [wide, high] = [Math.max(width * scale, 1), Math.max(height * scale, 1)];
+/** What of the canvas shows the words, with some room. */
+function windowRound(composite: Composite, layer: WordsLayer): CanvasWindow {
+  const { left, top, right, bottom } = boundsOf(onCanvas(composite, layer));
+  const wide = Math.max(right - left, (bottom - top) * TILE_RATIO, 1) * (1 + 2 * ROOM);
+  const high = wide / TILE_RATIO;
   // Whole pixels: what moves by less asks for nothing new.
   return {
-    x: Math.round(middle.x - wide / 2),
-    y: Math.round(middle.y - high / 2),
-    width: Math.round(wide),
-    height: Math.round(high),
+    x: Math.round((left + right - wide) / 2),
+    y: Math.round((top + bottom - high) / 2),
+    width: Math.max(Math.round(wide), 1),
+    height: Math.max(Math.round(high), 1),
   };
 }
 

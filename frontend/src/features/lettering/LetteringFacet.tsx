@@ -38,6 +38,11 @@ const Numbers = styled.div`
   }
 `;
 
+/** Beside the facet's name, where the clause of other facets stands. */
+const Said = styled(FacetWords)`
+  margin: -27px 0 2px 76px;
+`;
+
 const ALIGNS: readonly { readonly id: Align; readonly label: string }[] = [
   { id: "left", label: "aligned left" },
   { id: "middle", label: "centred" },
@@ -86,13 +91,14 @@ export function LetteringFacet({ layer }: LetteringFacetProps): ReactElement {
   );
 }
 
-function SettingWords({ words, take }: WordsSetting): ReactElement {
+function SettingWords({ layer, words, take }: WordsSetting): ReactElement {
   const { setting, ink, contour, panel } = words;
   const fonts = useFonts();
   const styles = stylesOf(fonts, setting.fonts[0]?.id);
+  const { lent, lacking } = layer.measure;
   return (
-    <FacetWords>
-      In{" "}
+    <Said>
+      in{" "}
       {styles.length > 1 ? (
         <LiveSelect
           label="Style of the font"
@@ -117,8 +123,10 @@ function SettingWords({ words, take }: WordsSetting): ReactElement {
       , <Part line="form">{FORM_WORDS[setting.form.kind]}</Part>, inked{" "}
       <Part line="ink">{inkWord(ink)}</Part>,{" "}
       <Part line="contour">{contour ? `outlined ${contour.side}` : "without an outline"}</Part>,{" "}
-      <Part line="panel">{panel ? "on a panel" : "without a panel"}</Part>.
-    </FacetWords>
+      <Part line="panel">{panel ? "on a panel" : "without a panel"}</Part>
+      {lent.length > 0 ? `; some letters are lent by ${lent.join(", ")}` : ""}
+      {lacking ? `; no font has ${[...lacking].join(" ")}` : ""}.
+    </Said>
   );
 }
 

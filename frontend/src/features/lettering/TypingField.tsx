@@ -66,25 +66,23 @@ interface TypingFieldProps {
   readonly view: StageView;
 }
 
-/** Show the field while words are typed, once the service has their layer. */
-export function TypingField({ composite, view }: TypingFieldProps): ReactElement | null {
+/** Show the field while words are typed, also before the service has their layer. */
+export function TypingField(props: TypingFieldProps): ReactElement | null {
   const layerId = useTyping((typing) => typing.layerId);
   const isOpen = useDesk((desk) => desk.openLayer === layerId);
-  const layer = layerById(composite, layerId);
-  if (!isOpen || layer?.kind !== "words") return null;
-  return <OpenField key={layer.id} layer={layer} composite={composite} view={view} />;
+  return isOpen && layerId !== null ? <OpenField key={layerId} id={layerId} {...props} /> : null;
 }
 
 interface OpenFieldProps extends TypingFieldProps {
-  readonly layer: WordsLayer;
+  readonly id: string;
 }
 
-function OpenField({ layer, composite, view }: OpenFieldProps): ReactElement {
+function OpenField({ id, composite, view }: OpenFieldProps): ReactElement {
   const field = useRef<HTMLTextAreaElement>(null);
-  const { text, type, end } = useTyped(layer);
+  const { text, type, end } = useTyped(id);
   useFocusFirst(field);
-  const { setting } = layer.words;
-  const isApart = setting.form.kind !== "straight" || isWarped(layer);
+  const layer = wordsIn(composite, id);
+  const isApart = layer !== null && liesElsewhere(layer);
   return (
     <Field
       ref={field}
@@ -93,7 +91,7 @@ function OpenField({ layer, composite, view }: OpenFieldProps): ReactElement {
       dir="auto"
       maxLength={LONGEST_TEXT}
       spellCheck
-      style={isApart ? {} : styleOver(layer, composite, view)}
+      style={isApart || !layer ? {} : styleOver(layer, composite, view)}
       value={text}
       onChange={(event) => type(event.currentTarget.value)}
       onBlur={end}
@@ -108,14 +106,16 @@ function OpenField({ layer, composite, view }: OpenFieldProps): ReactElement {
   );
 }
 
-function isWarped({ placement }: WordsLayer): boolean {
-  return placement.corners !== null || placement.bend !== null;
+/** Tell whether letters do not lie where a field can lie over them. */
+function liesElsewhere({ placement, words }: WordsLayer): boolean {
+  const isWarped = placement.corners !== null || placement.bend !== null;
+  return isWarped || words.setting.form.kind !== "straight";
 }
 
 /** Hold what is typed; show it at once, and save it at each pause and at the end. */
-function useTyped(layer: WordsLayer) {
+function useTyped(id: string) {
   const desk = useDeskActions();
-  const [text, setText] = useState(layer.words.setting.text);
+  const [text, setText] = useState(() => wordsNow(id)?.words.setting.text ?? "");
   const pause = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const unsaved = useRef<string | null>(null);
   const { setLive } = useDesk.getState().actions;
@@ -123,15 +123,20 @@ function useTyped(layer: WordsLayer) {
   const save = () => {
     clearTimeout(pause.current);
     if (unsaved.current === null) return;
-    const now = wordsNow(layer.id);
-    if (now) desk.edit(wordsEdit(now, { setting: { text: unsaved.current } }));
+    const now = wordsNow(id);
+    if (!now) {
+      // What is typed before the service has answered is saved after that.
+      pause.current = setTimeout(save, PAUSE_MS);
+      return;
+    }
+    desk.edit(wordsEdit(now, { setting: { text: unsaved.current } }));
     unsaved.current = null;
     setLive(null);
   };
   const type = (typed: string) => {
     setText(typed);
     unsaved.current = typed;
-    const now = wordsNow(layer.id);
+    const now = wordsNow(id);
     if (now) setLive(wordsEdit(now, { setting: { text: typed } }));
     clearTimeout(pause.current);
     pause.current = setTimeout(save, PAUSE_MS);
@@ -139,10 +144,10 @@ function useTyped(layer: WordsLayer) {
   const end = () => {
     save();
     useTyping.getState().end();
-    const now = wordsNow(layer.id);
+    const now = wordsNow(id);
     // Emptied words take their layer away.
     if (now && now.words.setting.text.trim() === "") {
-      desk.edit({ kind: "remove_layer", layer_id: layer.id });
+      desk.edit({ kind: "remove_layer", layer_id: id });
     }
   };
   const ended = useRef(end);
@@ -154,7 +159,11 @@ function useTyped(layer: WordsLayer) {
 
 function wordsNow(id: string): WordsLayer | null {
   const composite = expectedComposite();
-  const layer = composite ? layerById(composite, id) : undefined;
+  return composite && wordsIn(composite, id);
+}
+
+function wordsIn(composite: Composite, id: string): WordsLayer | null {
+  const layer = layerById(composite, id);
   return layer?.kind === "words" ? layer : null;
 }
 

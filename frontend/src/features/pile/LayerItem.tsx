@@ -196,7 +196,8 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
             key={facet}
             name={name}
             facet={facet}
-            summary={summaries[facet]}
+            // Its own sentence stands there, with words that can be changed.
+            summary={facet === "lettering" && open === facet ? "" : summaries[facet]}
             isOpen={facet === open}
             onOpen={() => actions.open(layer.id, facet)}
           >

@@ -157,14 +157,14 @@ function Look({ layer }: { readonly layer: Layer }): ReactElement | null {
 
 /** The first letters in their own font and ink. */
 function Lettering({ layer }: { readonly layer: WordsLayer }): ReactElement {
-  const { setting, ink, panel } = layer.words;
+  const { setting, ink } = layer.words;
   const letters = [...setting.text.trim()].slice(0, 2).join("") || "…";
   const shown = ink === null ? undefined : ink.kind === "plain" ? ink.color : ink.start;
   return (
     <Letters
       style={{
         fontFamily: `"${faceName(setting.fonts[0]?.id ?? "")}", serif`,
-        ...(shown ? { color: shown, background: panel?.color ?? groundFor(shown) } : {}),
+        ...(shown ? { color: shown, background: groundFor(shown) } : {}),
       }}
     >
       {letters}

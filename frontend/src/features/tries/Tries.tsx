@@ -110,7 +110,7 @@ export function Tries({ label, groups, note, window, children }: TriesProps): Re
   const { setTried } = useDesk((state) => state.actions);
   const { setTileHeight } = useSettings.getState();
   const tries = groups.flatMap((group) => group.tries);
-  const size = useTileSize();
+  const size = useTileSize(window);
   const sheets = useTries(
     tries.map(({ edit }) => edit),
     size.width,

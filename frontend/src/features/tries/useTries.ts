@@ -75,9 +75,11 @@ export interface TileSize extends Size {
   readonly tallest: number;
 }
 
-export function useTileSize(): TileSize {
+export function useTileSize(window?: CanvasWindow): TileSize {
   const tallest = useSettings((settings) => settings.tileHeight) ?? USUAL_HEIGHT;
-  const { width = 1, height = 1 } = useComposite()?.canvas ?? {};
+  const canvas = useComposite()?.canvas;
+  const { width, height } = window ?? canvas ?? { width: 1, height: 1 };
+  if (window) return { width: Math.round((tallest * width) / height), height: tallest, tallest };
   const wide = Math.max(24, Math.round(Math.min(tallest * WIDEST, (tallest * width) / height)));
   return { width: wide, height: Math.max(1, Math.round((wide * height) / width)), tallest };
 }
