@@ -9,7 +9,7 @@ import json
 import sys
 import time
 import uuid
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -157,6 +157,26 @@ class Matched:
     strength: float = 1.0
 
 
+@dataclass(frozen=True)
+class Said:
+    """Words, in a font by its name; spots and sizes as shares of the canvas."""
+
+    name: str
+    """What they say."""
+    font: str
+    size: float
+    """Of the em, as a share of the width."""
+    x: float = 0.5
+    y: float = 0.5
+    """Of the first baseline."""
+    setting: dict[str, Any] = field(default_factory=dict)
+    words: dict[str, Any] = field(default_factory=dict)
+    """Ink, contour and panel."""
+    mode: str = "normal"
+    onto: tuple[Spot, Spot, Spot, Spot] | None = None
+    """Where the corners of their frame lie, from the top left clockwise."""
+
+
 Step = (
     Laid
     | LinedUp
@@ -169,6 +189,7 @@ Step = (
     | Mended
     | Painted
     | Matched
+    | Said
 )
 
 
@@ -374,6 +395,36 @@ POSTER = DemoProject(
             mode="soft-light",
             opacity=0.4,
         ),
+        Said(
+            "Opening night",
+            "Lobster",
+            size=0.142,
+            y=0.845,
+            words={"ink": {"kind": "plain", "color": "#fbf1d8"}},
+        ),
+        Changed(
+            "Opening night",
+            "shade_layer",
+            {
+                "effects": [
+                    {
+                        "kind": "soft",
+                        "distance": 6,
+                        "softness": 26,
+                        "strength": 0.6,
+                        "color": "#2a1408",
+                    }
+                ]
+            },
+        ),
+        Said(
+            "The Lanternmoth Marionettes",
+            "EB Garamond",
+            size=0.05,
+            y=0.905,
+            setting={"features": ["smcp"], "letter_gap": 0.06},
+            words={"ink": {"kind": "plain", "color": "#fbf1d8"}},
+        ),
         _toned_all(
             "Printed",
             {"kind": "light", "blacks": 0.12, "contrast": 0.15},
@@ -543,6 +594,22 @@ KIT = DemoProject(
                 ]
             },
         ),
+        Said(
+            "Make your own puppet",
+            "Oswald bold",
+            size=0.052,
+            y=0.93,
+            setting={"letter_gap": 0.02},
+            words={
+                "ink": {"kind": "plain", "color": "#fbf4e4"},
+                "panel": {
+                    "color": "#7a2b1d",
+                    "opacity": 0.95,
+                    "padding": 0.3,
+                    "roundness": 1,
+                },
+            },
+        ),
     ),
 )
 
@@ -633,6 +700,18 @@ ON_THE_WALL = DemoProject(
                 (0.5745, 0.2218),
                 (0.5745, 0.7085),
                 (0.3377, 0.7327),
+            ),
+        ),
+        Said(
+            "Tonight at eight",
+            "Lobster",
+            size=0.06,
+            words={"ink": {"kind": "plain", "color": "#fbf0d0"}},
+            onto=(
+                (0.353, 0.602),
+                (0.563, 0.589),
+                (0.563, 0.668),
+                (0.353, 0.69),
             ),
         ),
     ),
@@ -761,6 +840,9 @@ class DemoBuilder:
             if isinstance(laid, Named):
                 self._name(project_id, head, laid.name)
                 continue
+            if isinstance(laid, Said):
+                head = self._say(project, canvas, laid, head)
+                continue
             edits = (
                 [self._lined_up(project, laid, head)]
                 if isinstance(laid, LinedUp)
@@ -849,6 +931,61 @@ class DemoBuilder:
         }
         place = {"kind": "place_layer", "layer_id": layer_id, "placement": placement}
         return [add, place]
+
+    def _say(
+        self, project: DemoProject, canvas: dict[str, Any], step: Said, head: str
+    ) -> str:
+        """Lay words on; where their font was not fetched, do without them."""
+        fonts = self._http.get("/api/fonts").json()["fonts"]
+        font = next((one for one in fonts if one["name"] == step.font), None)
+        if font is None or not font["is_here"]:
+            return head
+        layer_id = _id(project.name, step.name)
+        setting = {
+            "text": step.name,
+            "fonts": [{"id": font["id"], "name": font["name"]}],
+            "size": step.size * canvas["width"],
+            "align": "middle",
+            **step.setting,
+        }
+        at = [step.x * canvas["width"], step.y * canvas["height"]]
+        edits: list[dict[str, Any]] = [
+            {
+                "kind": "add_words",
+                "layer_id": layer_id,
+                "words": {"setting": setting, **step.words},
+                "at": at,
+            }
+        ]
+        if step.mode != "normal":
+            blend = {"mode": step.mode, "opacity": 1.0}
+            edits.append({"kind": "blend_layer", "layer_id": layer_id, **blend})
+        state: dict[str, Any] = {}
+        for place, edit in enumerate(edits):
+            state = self._edit(project, f"{step.name}/{place}", head, edit)
+            head = state["head"]
+        if step.onto is None:
+            return head
+        (layer,) = (
+            one for one in state["composite"]["layers"] if one["id"] == layer_id
+        )
+        placement = _cornered(step.onto, canvas, layer)
+        place_it = {
+            "kind": "place_layer",
+            "layer_id": layer_id,
+            "placement": placement,
+        }
+        state = self._edit(project, f"{step.name}/placed", head, place_it)
+        return str(state["head"])
+
+    def _edit(
+        self, project: DemoProject, name: str, head: str, edit: dict[str, Any]
+    ) -> Any:  # noqa: ANN401  # JSON
+        """Make one edit; return the state after it."""
+        key = _id(project.name, name, "edit")
+        address = f"/api/projects/{_id(project.name)}/edits"
+        answer = self._post(address, {"key": key, "parent": head, "edit": edit})
+        return answer["state"]
 
     def _lined_up(
         self, project: DemoProject, step: LinedUp, head: str

@@ -1,9 +1,12 @@
 /** Laying words on, and typing them. */
 
 import { v4 as newId } from "uuid";
-import type { WordsLayer } from "@/model/composite";
-import { isLocked } from "@/model/composite";
+import { isLocked, type WordsLayer } from "@/model/composite";
+import { clampedScale } from "@/model/geometry";
+import { newLayerPart } from "@/model/masks";
+import { onCanvas } from "@/model/nesting";
 import type { Point } from "@/model/points";
+import { boundsOf } from "@/model/snapping";
 import { freshWords } from "@/model/words";
 import { useDesk } from "@/state/desk/desk";
 import { useKnownFonts } from "@/state/fonts";
@@ -45,4 +48,51 @@ export function typeWords(layer: WordsLayer): void {
   if (!composite || isLocked(composite, layer.id)) return;
   useDesk.getState().actions.open(layer.id, "lettering");
   useTyping.getState().begin(layer.id);
+}
+
+/**
+ * Lay a photo over words that shows only inside their letters, as large as they are. The
+ * words themselves are hidden then, unless an outline or a panel of them is to be seen.
+ */
+export function holdPhoto(desk: DeskActions, layer: WordsLayer, picture: Picture): void {
+  const composite = expectedComposite();
+  if (!composite) return;
+  const { left, top, right, bottom } = boundsOf(onCanvas(composite, layer));
+  const { id, name, width, height } = picture;
+  const scale = clampedScale(Math.max((right - left) / width, (bottom - top) / height));
+  const layer_id = newId();
+  const place = composite.layers.findIndex((one) => one.id === layer.id);
+  desk.edit({
+    kind: "add_layer",
+    layer_id,
+    picture: id,
+    name,
+    width,
+    height,
+    index: place < 0 ? null : place + 1,
+    placement: {
+      x: (left + right) / 2,
+      y: (top + bottom) / 2,
+      scale_x: scale,
+      scale_y: scale,
+      turn: 0,
+      flipped: false,
+      upended: false,
+      crop: null,
+      corners: null,
+      bend: null,
+    },
+  });
+  desk.edit({ kind: "add_part", layer_id, part: newLayerPart(layer.id) });
+  if (!layer.words.contour && !layer.words.panel) {
+    desk.edit({ kind: "show_layer", layer_id: layer.id, visible: false });
+  }
+  useDesk.getState().actions.open(layer_id, "place");
+}
+
+interface Picture {
+  readonly id: string;
+  readonly name: string;
+  readonly width: number;
+  readonly height: number;
 }

@@ -12,6 +12,7 @@ import { RoughMarks } from "@/features/grips/RoughMarks";
 import { ShadowGrips } from "@/features/grips/ShadowGrips";
 import { ShapeGrips } from "@/features/grips/ShapeGrips";
 import { ShapingGrips } from "@/features/grips/ShapingGrips";
+import { WordsKnobs } from "@/features/grips/WordsKnobs";
 import {
   type Composite,
   isFlat,
@@ -59,6 +60,17 @@ function PlaceGrips({ composite, layer, view }: LayerGripsProps): ReactElement |
     return <ShapingGrips layer={onCanvas(composite, layer)} line={shaping} view={view} />;
   }
   return <Grips layer={{ ...onCanvas(composite, layer), locked }} view={view} stage={stage} />;
+}
+
+function LetteringGrips(props: LayerGripsProps): ReactElement {
+  const { composite, layer, view } = props;
+  const isHeld = layer.kind === "words" && !isLocked(composite, layer.id);
+  return (
+    <>
+      <PlaceGrips {...props} />
+      {isHeld ? <WordsKnobs layer={onCanvas(composite, layer)} view={view} /> : null}
+    </>
+  );
 }
 
 function WashGrips({ composite, layer, view }: LayerGripsProps): ReactElement | null {
@@ -154,7 +166,7 @@ function spotsOnCanvas(composite: Composite, layer: Layer, part: EvenPart): Poin
 }
 
 const GRIPS: Readonly<Record<Facet, FacetGrips>> = {
-  lettering: PlaceGrips,
+  lettering: LetteringGrips,
   wash: WashGrips,
   place: PlaceGrips,
   cut: CutGrips,

@@ -6,9 +6,17 @@ import { layerPull } from "@/features/hand/moving";
 import { ownPull } from "@/features/hand/ownDrags";
 import { shapingPull } from "@/features/hand/shapingDrags";
 import { worksInside } from "@/features/hand/underHand";
-import { type GradientLayer, isFlat, isPlaced, type Layer } from "@/model/composite";
+import {
+  type GradientLayer,
+  isFlat,
+  isPlaced,
+  type Layer,
+  type WordsLayer,
+} from "@/model/composite";
+import { toSource } from "@/model/geometry";
 import { draggedGradient, type GradientGrip } from "@/model/gradients";
-import { gradientIntoPile, gradientOnCanvas } from "@/model/nesting";
+import { draggedWords, isWordsGrip, type WordsGrip } from "@/model/lettering";
+import { gradientIntoPile, gradientOnCanvas, onCanvas } from "@/model/nesting";
 import { expectedComposite } from "@/state/project";
 
 /** Begin to drag a grip of the open layer. */
@@ -22,10 +30,18 @@ export function gripping(press: Press): Drag | null | undefined {
 function gripped(press: Press, open: Layer, grip: string): Pull | null {
   const { composite } = press;
   if (worksInside(open)) return ownPull(composite, open, numbered(grip));
+  if (open.kind === "words" && isWordsGrip(grip)) return wordsPull(press, open, grip);
   const shaping = isFlat(open) ? shapingPull(composite, open, grip) : null;
   if (shaping) return shaping;
   if (open.kind === "gradient" && isGradientGrip(grip)) return gradientPull(press, open, grip);
   return isPlaced(open) && isLayerGrip(grip) ? layerPull(press, open, layerGrip(grip)) : null;
+}
+
+/** Drag a side of the block, or what bends the lines. */
+function wordsPull({ composite, touch }: Press, open: WordsLayer, grip: WordsGrip): Pull {
+  const lifted = onCanvas(composite, open);
+  const from = toSource(lifted, touch.at);
+  return { edit: ({ at }) => draggedWords(open, grip, from, toSource(lifted, at)) };
 }
 
 function gradientPull({ composite }: Press, layer: GradientLayer, grip: GradientGrip): Pull {

@@ -8,6 +8,7 @@ import { canBeTaken, isCropping, layerUnder, taking, worksInside } from "@/featu
 import { isPlaced, type Layer } from "@/model/composite";
 import type { Point } from "@/model/points";
 import { useDesk } from "@/state/desk/desk";
+import { facetAtOpening } from "@/state/desk/selection";
 
 /** Begin to move a photo inside its frame, while that is cropped. */
 export function shiftingInside({ composite, open, touch, desk }: Press): Drag | undefined {
@@ -29,9 +30,9 @@ export function takingLayer(press: Press): Drag | null {
     return null;
   }
   if (touch.ctrlKey) return pulling(desk, copyPull(layer, touch.at));
-  if (!keepsOpen) actions.open(layer.id);
+  if (!keepsOpen) actions.open(layer.id, facetAtOpening(layer));
   const clicked = () => {
-    if (under) actions.open(under.id);
+    if (under && under.id !== open?.id) actions.open(under.id, facetAtOpening(under));
   };
   // In Cut and Fade the hand works on the layer, and does not move it.
   const isStill = keepsOpen && worksInside(layer);

@@ -3,6 +3,7 @@
 import { BLENDED_INK } from "@generated/limits";
 import type { ReactElement } from "react";
 import { LetterColor } from "@/features/lettering/LetterColor";
+import { PhotoInLetters } from "@/features/lettering/PhotoInLetters";
 import type { WordsSetting } from "@/features/lettering/useWords";
 import { FRESH_CONTOUR, type Ink } from "@/model/words";
 import { Fields } from "@/ui/Fields";
@@ -79,6 +80,7 @@ export function InkSettings(setting: WordsSetting): ReactElement {
           onTake={(changes) => take(changed(changes))}
         />
       )}
+      <PhotoInLetters layer={setting.layer} isOff={setting.isOff} />
     </Fields>
   );
 }

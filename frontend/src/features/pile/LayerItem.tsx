@@ -18,7 +18,7 @@ import { WashFacet } from "@/features/wash/WashFacet";
 import { isChanging, isPlaced, isToned, type Layer, pathTo } from "@/model/composite";
 import { shapingLine } from "@/model/shaping";
 import { useDesk } from "@/state/desk/desk";
-import { type Facet, facetFor } from "@/state/desk/selection";
+import { type Facet, facetAtOpening, facetFor } from "@/state/desk/selection";
 import { color } from "@/theme/tokens";
 import { NameField } from "@/ui/NameField";
 import { useShownWhenOpen } from "@/ui/useShownWhenOpen";
@@ -110,7 +110,7 @@ export const LayerItem = memo(function LayerItem({ layer }: LayerItemProps): Rea
         <LayerThumb
           layer={layer}
           isSmall={open}
-          onPress={() => actions.open(open ? null : layer.id)}
+          onPress={() => actions.open(open ? null : layer.id, facetAtOpening(layer))}
         />
         {renaming ? (
           <NameField
@@ -211,13 +211,14 @@ function OpenFacets({ layer, summaries, onRename }: OpenFacetsProps): ReactEleme
 }
 
 /** Open what a word speaks of: a facet, and the line of it that shapes the photo. */
-function openAt({ id }: Layer, what: Touch): void {
+function openAt(layer: Layer, what: Touch): void {
+  const { id } = layer;
   const { open, openLine } = useDesk.getState().actions;
   const line = shapingLine(what);
   if (line) {
     open(id, "place");
     openLine(line);
-  } else open(id, isFacet(what) ? what : undefined);
+  } else open(id, isFacet(what) ? what : facetAtOpening(layer));
 }
 
 const FACETS: ReadonlySet<Touch> = new Set([

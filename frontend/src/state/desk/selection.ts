@@ -11,7 +11,7 @@ export type Facet = "lettering" | "wash" | "place" | "cut" | "fade" | "blend" | 
 const HOME: Readonly<Record<Layer["kind"], Facet>> = {
   photo: "place",
   group: "place",
-  words: "place",
+  words: "lettering",
   color: "wash",
   gradient: "wash",
   toning: "tone",
@@ -26,6 +26,11 @@ export function facetFor(layer: Layer, facet: Facet): Facet {
   // The colours of words are among what is said of them.
   const isOfWords = facet === "wash" || facet === "lettering";
   return layer.kind === "words" && isOfWords ? "lettering" : HOME[layer.kind];
+}
+
+/** Return the facet that a layer opens with: words with theirs, others as before. */
+export function facetAtOpening(layer: Layer): Facet | undefined {
+  return layer.kind === "words" ? "lettering" : undefined;
 }
 
 export interface Selection {
