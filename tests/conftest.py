@@ -17,6 +17,7 @@ from glyphaneme.services.studio import Studio, open_studio
 from glyphaneme.store.database import open_database, session_factory
 from glyphaneme.store.rows import Base
 from glyphaneme.web.factory import WebSettings, create_app
+from tests import fonts
 from tests.databases import Databases
 from tests.trying import NIGHTLY, USUAL, times
 
@@ -81,7 +82,7 @@ def studio(engine: Engine, tmp_path: Path) -> Studio:
         )
     models = (tmp_path / "models",)
     cache = tmp_path / "cache"
-    return open_studio(session_factory(engine), cache, models, LIBRARY)
+    return open_studio(session_factory(engine), cache, models, LIBRARY, fonts.FOLDER)
 
 
 @pytest.fixture

@@ -100,6 +100,27 @@ def test_every_view_is_free_of_violations(hands: Hands, project: Any) -> None:
     assert {view: what for view, what in found.items() if what} == {}
 
 
+def test_words_and_all_that_sets_them_are_free_of_violations(
+    hands: Hands, project: Any
+) -> None:
+    page = hands.page
+    hands.open_desk(project)
+    hands.pile.get_by_role("button", name="words", exact=True).click()
+    page.keyboard.type("Opening night")
+    hands.settle()
+    found = {"typing": violations(page)}
+    page.keyboard.press("Escape")
+    for line in ("straight", "with one colour", "without an outline"):
+        hands.pile.get_by_role("button", name=line, exact=True).click()
+        found[line] = violations(page, PILE)
+    hands.pile.get_by_role("button", name="without a panel", exact=True).click()
+    page.get_by_text("A panel behind the words").click()
+    hands.settle()
+    found["panel"] = violations(page, PILE)
+
+    assert {view: what for view, what in found.items() if what} == {}
+
+
 def test_what_matches_mends_and_throws_shadows_is_free_of_violations(
     hands: Hands, project: Any
 ) -> None:

@@ -8,6 +8,7 @@ import type {
   MendingLayer,
   PhotoLayer,
   Placement,
+  WordsLayer,
 } from "@/model/composite";
 
 export function samplePlacement(changes: Partial<Placement> = {}): Placement {
@@ -57,6 +58,47 @@ export function sampleLayer(id: string, changes: Partial<PhotoLayer> = {}): Phot
 
 export function sampleMending(id: string, mends: MendingLayer["mends"] = []): MendingLayer {
   return { ...sampleShared(id), kind: "mending", mends };
+}
+
+/** Words whose frame is 220 by 120 pixels, with a block of 200 by 100 in its middle. */
+export function sampleWords(id: string, text: string): WordsLayer {
+  const font = { id: "f".repeat(64), name: "Lobster" };
+  return {
+    ...sampleShared(id),
+    kind: "words",
+    words: {
+      setting: {
+        text,
+        fonts: [font],
+        axes: [],
+        size: 100,
+        width: null,
+        align: "left",
+        letter_gap: 0,
+        line_gap: 1.2,
+        ligatures: true,
+        features: [],
+        form: { kind: "straight" },
+      },
+      ink: { kind: "plain", color: "#25221d", opacity: 1 },
+      contour: null,
+      panel: null,
+    },
+    measure: {
+      fonts: [font],
+      width: 220,
+      height: 120,
+      block: [10, 10, 210, 110],
+      baselines: [90],
+      capital: 70,
+      lacking: "",
+      lent: [],
+    },
+    width: 220,
+    height: 120,
+    placement: samplePlacement(),
+    tones: [],
+  };
 }
 
 export function sampleGroup(id: string, placement: Placement, ...layers: Layer[]): GroupLayer {

@@ -1,6 +1,6 @@
 /** What is worked on: a layer, a facet of it, a line of that; and what is open beside it. */
 
-import { isChanging, isToned, type Layer } from "@/model/composite";
+import { isChanging, isPlaced, isToned, type Layer } from "@/model/composite";
 import { NOTHING_TRIED, type Trying } from "@/state/desk/trying";
 import type { Change } from "@/state/desk/types";
 import type { Viewing } from "@/state/desk/viewing";
@@ -23,6 +23,7 @@ export function facetFor(layer: Layer, facet: Facet): Facet {
   if (facet === "cut" || facet === "fade" || facet === "blend") return facet;
   if (facet === "shadow" && !isChanging(layer)) return facet;
   if (facet === "tone" && isToned(layer)) return facet;
+  if (facet === "place" && isPlaced(layer)) return facet;
   // The colours of words are among what is said of them.
   const isOfWords = facet === "wash" || facet === "lettering";
   return layer.kind === "words" && isOfWords ? "lettering" : HOME[layer.kind];
