@@ -42,7 +42,7 @@ def say(hands: Hands, text: str) -> None:
 
 
 def dark(hands: Hands) -> np.ndarray:
-    return np.argwhere(hands.shown().max(axis=-1) < 128)
+    return np.argwhere(hands.shown().max(axis=-1) < 70)
 
 
 def test_words_are_typed_at_once_and_each_pause_is_one_step(

@@ -18,15 +18,21 @@ const HOME: Readonly<Record<Layer["kind"], Facet>> = {
   mending: "cut",
 };
 
+/** Which layers have a facet. */
+const HAS: Readonly<Record<Facet, (layer: Layer) => boolean>> = {
+  lettering: ({ kind }) => kind === "words",
+  wash: ({ kind }) => kind === "color" || kind === "gradient",
+  place: isPlaced,
+  cut: () => true,
+  fade: () => true,
+  blend: () => true,
+  tone: isToned,
+  shadow: (layer) => !isChanging(layer),
+};
+
 /** Return the facet that a layer shows: those of its kind alone. */
 export function facetFor(layer: Layer, facet: Facet): Facet {
-  if (facet === "cut" || facet === "fade" || facet === "blend") return facet;
-  if (facet === "shadow" && !isChanging(layer)) return facet;
-  if (facet === "tone" && isToned(layer)) return facet;
-  if (facet === "place" && isPlaced(layer)) return facet;
-  // The colours of words are among what is said of them.
-  const isOfWords = facet === "wash" || facet === "lettering";
-  return layer.kind === "words" && isOfWords ? "lettering" : HOME[layer.kind];
+  return HAS[facet](layer) ? facet : HOME[layer.kind];
 }
 
 /** Return the facet that a layer opens with: words with theirs, others as before. */
