@@ -42,7 +42,15 @@ def say(hands: Hands, text: str) -> None:
 
 
 def dark(hands: Hands) -> np.ndarray:
-    return np.argwhere(hands.shown().max(axis=-1) < 70)
+    """Return rows and columns of the stage that are inked; round the sheet it is clear."""
+    pixels = hands.shown()
+    height, width = pixels.shape[:2]
+    sheet = np.argwhere(pixels.min(axis=-1) > 200)
+    (top, left), (bottom, right) = sheet.min(axis=0), sheet.max(axis=0)
+    inked = np.zeros((height, width), bool)
+    inside = (slice(top, bottom), slice(left, right))
+    inked[inside] = pixels[inside].max(axis=-1) < 70
+    return np.argwhere(inked)
 
 
 def test_words_are_typed_at_once_and_each_pause_is_one_step(
