@@ -42,7 +42,7 @@ def say(hands: Hands, text: str) -> None:
 
 
 def dark(hands: Hands) -> np.ndarray:
-    """Return rows and columns of the stage that are inked; round the sheet it is clear."""
+    """Return rows and columns of the sheet that are inked."""
     pixels = hands.shown()
     height, width = pixels.shape[:2]
     sheet = np.argwhere(pixels.min(axis=-1) > 200)
@@ -85,9 +85,12 @@ def test_the_field_lies_letter_over_letter_also_where_they_are_turned(
     say(hands, "HHHHHHHH")
     hands.facet("Place").click()
     hands.type_number("Turn", 30)
-    inked = dark(hands)
+    # The stage is smaller where there is something to try.
     hands.facet("Words").click()
+    inked = dark(hands)
     hands.page.get_by_role("button", name="Type on the stage").click()
+    field(hands).wait_for()
+    hands.page.evaluate("() => document.fonts.ready.then(() => true)")
     box = field(hands).bounding_box()
     surface = hands.surface.bounding_box()
     assert box
