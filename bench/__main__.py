@@ -14,7 +14,7 @@ from bench import figures, masking, placing, toning
 from bench.memory import memory
 
 if TYPE_CHECKING:
-    from collections.abc import Iterator
+    from collections.abc import Callable, Iterator
 
     from bench.figures import Figure
 
@@ -33,6 +33,7 @@ def main() -> int:
     parser.add_argument("--matching", action="store_true", help="matched tones alone")
     parser.add_argument("--shading", action="store_true", help="shadows alone")
     parser.add_argument("--mending", action="store_true", help="repairs alone")
+    parser.add_argument("--wording", action="store_true", help="words alone")
     parser.add_argument("--placing", action="store_true", help="warps and lining up")
     parser.add_argument(
         "--pictures", type=Path, help="with --cutting: NAME.jpg and NAME_alpha.png"
@@ -57,52 +58,13 @@ def main() -> int:
 
 
 def _figures(options: argparse.Namespace) -> Iterator[Figure]:
-    quick = options.quick
-    if options.browser:
-        from bench.browser import live
-
-        yield from live(slow=options.slow)
-        return
-    if options.suite:
-        from bench import suite
-
-        yield from suite.figures()
-        return
-    if options.cutting:
-        from bench import cutting
-
-        yield from cutting.quality(options.pictures, quick=quick)
-        if options.pictures is None:
-            yield from cutting.edges(quick=quick)
-            yield from cutting.times()
-        return
-    if options.matching:
-        from bench import matching
-
-        yield from matching.figures()
-        return
-    if options.shading:
-        from bench import shading
-
-        yield from shading.figures(rounds=3 if quick else 7)
-        return
-    if options.mending:
-        from bench import mending
-
-        yield from mending.figures(quick=quick)
-        return
-    if options.placing:
-        engine = figures.Engine(2000, 1500)
-        yield from placing.warped_frames(engine, rounds=9 if quick else 21)
-        yield from placing.warped_exactness()
-        yield from placing.lining_up(quick=quick)
-        return
-    size = (2000, 1500) if quick else (4000, 3000)
-    rounds = 3 if quick else 7
-    engine = figures.Engine(*size)
-    if options.toning:
-        yield from toning.figures(engine, rounds=rounds)
-        return
+    """Yield what was asked for by itself, or else all that is usual."""
+    for name, alone in ALONE.items():
+        if getattr(options, name):
+            yield from alone(options)
+            return
+    rounds = _rounds(options)
+    engine = _engine(options)
     yield from itertools.chain(
         figures.exactness(),
         figures.whole_canvas(engine, rounds=rounds),
@@ -112,8 +74,89 @@ def _figures(options: argparse.Namespace) -> Iterator[Figure]:
         figures.likeness(engine),
         figures.many_layers(rounds=rounds),
         figures.start_up(rounds=rounds),
-        memory(large=not quick),
+        memory(large=not options.quick),
     )
+
+
+def _rounds(options: argparse.Namespace) -> int:
+    return 3 if options.quick else 7
+
+
+def _engine(options: argparse.Namespace) -> figures.Engine:
+    return figures.Engine(*((2000, 1500) if options.quick else (4000, 3000)))
+
+
+# Imported where they are asked for: most need packages that others do not.
+
+
+def _browser(options: argparse.Namespace) -> Iterator[Figure]:
+    from bench.browser import live
+
+    yield from live(slow=options.slow)
+
+
+def _suite(_options: argparse.Namespace) -> Iterator[Figure]:
+    from bench import suite
+
+    yield from suite.figures()
+
+
+def _cutting(options: argparse.Namespace) -> Iterator[Figure]:
+    from bench import cutting
+
+    yield from cutting.quality(options.pictures, quick=options.quick)
+    if options.pictures is None:
+        yield from cutting.edges(quick=options.quick)
+        yield from cutting.times()
+
+
+def _matching(_options: argparse.Namespace) -> Iterator[Figure]:
+    from bench import matching
+
+    yield from matching.figures()
+
+
+def _shading(options: argparse.Namespace) -> Iterator[Figure]:
+    from bench import shading
+
+    yield from shading.figures(rounds=_rounds(options))
+
+
+def _mending(options: argparse.Namespace) -> Iterator[Figure]:
+    from bench import mending
+
+    yield from mending.figures(quick=options.quick)
+
+
+def _placing(options: argparse.Namespace) -> Iterator[Figure]:
+    engine = figures.Engine(2000, 1500)
+    yield from placing.warped_frames(engine, rounds=9 if options.quick else 21)
+    yield from placing.warped_exactness()
+    yield from placing.lining_up(quick=options.quick)
+
+
+def _wording(options: argparse.Namespace) -> Iterator[Figure]:
+    from bench import wording
+
+    yield from wording.figures(_engine(options), rounds=_rounds(options))
+
+
+def _toning(options: argparse.Namespace) -> Iterator[Figure]:
+    yield from toning.figures(_engine(options), rounds=_rounds(options))
+
+
+ALONE: dict[str, Callable[[argparse.Namespace], Iterator[Figure]]] = {
+    "browser": _browser,
+    "suite": _suite,
+    "cutting": _cutting,
+    "matching": _matching,
+    "shading": _shading,
+    "mending": _mending,
+    "placing": _placing,
+    "wording": _wording,
+    "toning": _toning,
+}
+"""What is measured by itself, by the option that asks for it."""
 
 
 def _values(figure: Figure) -> tuple[float, float, float]:

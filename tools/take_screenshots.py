@@ -138,6 +138,12 @@ def corners(sitter: Sitter) -> None:
     sitter.press("set into four corners: pull its corners")
 
 
+def words(sitter: Sitter) -> None:
+    """Show a title that is being typed, and tried in each font."""
+    sitter.open_layer("Season poster", "‘Opening night’", "Words")
+    sitter.page.get_by_role("button", name="Type on the stage").click()
+
+
 def chosen(sitter: Sitter) -> None:
     """Show nine photos chosen by a ring."""
     sitter.open_picture("Three by three")
@@ -199,13 +205,6 @@ def match(sitter: Sitter) -> None:
     sitter.press("matched to Stage")
 
 
-def fan(sitter: Sitter) -> None:
-    """Show all layers under the hand."""
-    desk(sitter)
-    stage = sitter.page.get_by_role("application")
-    stage.click(button="right", position={"x": 480, "y": 60})
-
-
 def mend(sitter: Sitter) -> None:
     """Show an old photo, mended and painted with colour."""
     sitter.open_picture("Old keeper, in colour")
@@ -219,7 +218,7 @@ def mend(sitter: Sitter) -> None:
 
 VIEWS: tuple[Callable[[Sitter], None], ...] = (
     *(wall, desk, try_strip, cut_out, cut, finish, brush, shadow, fade, corners),
-    *(chosen, sheet, divider, versions, library, levels, match, fan, mend),
+    *(chosen, sheet, divider, versions, library, levels, match, words, mend),
 )
 
 

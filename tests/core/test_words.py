@@ -200,6 +200,11 @@ def test_a_word_wider_than_its_block_breaks_inside() -> None:
     assert found.letters.bounds.right <= found.block.right + 1
 
 
+def test_one_letter_wider_than_its_block_stands_there_alone() -> None:
+    found = set_in("世界。世界", "ZCOOL XiaoWei", width=20)
+    assert len(found.baselines) >= 4
+
+
 def test_lines_are_aligned() -> None:
     text = "wide line here\nshort"
     starts = {}

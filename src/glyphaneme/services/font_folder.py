@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Literal
 from pydantic import BaseModel, ConfigDict, TypeAdapter
 
 from glyphaneme.core.weighed import WeighedCache
+from glyphaneme.core.words import typesetting
 from glyphaneme.core.words.values import FontRef
 
 if TYPE_CHECKING:
@@ -92,3 +93,4 @@ class FontFolder:
         """Keep nothing in memory."""
         self.faces.clear()
         self.lenders.clear()
+        typesetting.let_go()

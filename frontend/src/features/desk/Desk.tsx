@@ -12,7 +12,6 @@ import { useDeskSync } from "@/features/desk/useDeskSync";
 import { useIncoming } from "@/features/desk/useIncoming";
 import { useKeptFocus } from "@/features/desk/useKeptFocus";
 import { useKeyboard } from "@/features/desk/useKeyboard";
-import { useFontsAtHand } from "@/features/lettering/useFonts";
 import { Pile } from "@/features/pile/Pile";
 import { Shelf } from "@/features/shelf/Shelf";
 import { TryStrip } from "@/features/tries/TryStrip";
@@ -21,6 +20,7 @@ import { Boundary } from "@/ui/Boundary";
 import { StrongButton } from "@/ui/Button";
 import { type DeskActions, DeskContext } from "@/work/DeskContext";
 import { useBegun } from "@/work/useBegun";
+import { useFontsAtHand } from "@/work/useFonts";
 
 // What is rarely opened is loaded when it first is.
 const FinishSheet = lazy(async () => ({

@@ -7,7 +7,6 @@ import { ContourSettings } from "@/features/lettering/ContourSettings";
 import { FormSettings } from "@/features/lettering/FormSettings";
 import { InkSettings } from "@/features/lettering/InkSettings";
 import { PanelSettings } from "@/features/lettering/PanelSettings";
-import { useFontFacts, useFonts } from "@/features/lettering/useFonts";
 import { useWords, type WordsSetting } from "@/features/lettering/useWords";
 import type { WordsLayer } from "@/model/composite";
 import { onCanvas } from "@/model/nesting";
@@ -23,6 +22,7 @@ import { NumberBox } from "@/ui/NumberBox";
 import { NumberSliders } from "@/ui/NumberSliders";
 import { FacetWords } from "@/ui/Words";
 import { typeWords } from "@/work/lettering";
+import { useFontFacts, useFonts } from "@/work/useFonts";
 
 const Numbers = styled.div`
   display: grid;

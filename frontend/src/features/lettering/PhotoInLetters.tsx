@@ -4,12 +4,12 @@ import { useQuery } from "@tanstack/react-query";
 import type { ReactElement } from "react";
 import { MenuTrigger } from "react-aria-components";
 import { fetchShelf } from "@/api/calls";
-import { PictureChoices } from "@/features/pile/PictureChoices";
 import type { WordsLayer } from "@/model/composite";
 import { PlainButton } from "@/ui/Button";
 import { Card } from "@/ui/LiveSelect";
 import { useDeskActions } from "@/work/DeskContext";
 import { holdPhoto } from "@/work/lettering";
+import { PictureChoices } from "@/work/PictureChoices";
 
 interface PhotoInLettersProps {
   readonly layer: WordsLayer;

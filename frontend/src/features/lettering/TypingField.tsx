@@ -6,7 +6,6 @@
 
 import { type ReactElement, type RefObject, useEffect, useRef, useState } from "react";
 import styled from "styled-components";
-import { faceName } from "@/features/lettering/useFonts";
 import { type Composite, layerById, type WordsLayer } from "@/model/composite";
 import { planeToCanvas } from "@/model/geometry";
 import { onCanvas } from "@/model/nesting";
@@ -16,6 +15,7 @@ import { useDesk } from "@/state/desk/desk";
 import { expectedComposite } from "@/state/project";
 import { useTyping } from "@/state/typing";
 import { useDeskActions } from "@/work/DeskContext";
+import { faceName } from "@/work/useFonts";
 
 /** What is typed is one step of the history for each pause as long as this. */
 const PAUSE_MS = 700;

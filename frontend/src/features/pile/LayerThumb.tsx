@@ -3,10 +3,10 @@
 import type { CSSProperties, ReactElement } from "react";
 import styled from "styled-components";
 import { thumbnailUrl } from "@/api/calls";
-import { faceName } from "@/features/lettering/useFonts";
 import { useHidden } from "@/features/pile/useHidden";
 import type { Gradient, Layer, Stop, WordsLayer } from "@/model/composite";
 import { color } from "@/theme/tokens";
+import { faceName } from "@/work/useFonts";
 
 const Frame = styled.button`
   position: relative;

@@ -5,11 +5,11 @@ import type { ReactElement } from "react";
 import { SubmenuTrigger } from "react-aria-components";
 import { fetchShelf } from "@/api/calls";
 import type { Picture } from "@/api/types";
-import { PictureChoices } from "@/features/pile/PictureChoices";
 import type { PhotoLayer } from "@/model/composite";
 import { ActionItem } from "@/ui/ActionMenu";
 import { Card } from "@/ui/LiveSelect";
 import { useDeskActions } from "@/work/DeskContext";
+import { PictureChoices } from "@/work/PictureChoices";
 
 interface OtherPhotoProps {
   readonly layer: PhotoLayer;

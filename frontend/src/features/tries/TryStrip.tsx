@@ -3,7 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { ReactElement } from "react";
 import { fetchModes } from "@/api/calls";
-import { FontStrip } from "@/features/lettering/FontStrip";
+import { FontStrip } from "@/features/tries/FontStrip";
 import { Tries } from "@/features/tries/Tries";
 import { useCutTries } from "@/features/tries/useCutTries";
 import { useMatches } from "@/features/tries/useMatches";

@@ -22,7 +22,7 @@ WHOLE = re.compile(rf"[A-Za-z]+[,.;:!?]*|[{IDEOGRAPH}]")
 LONGEST_ASKED = 400
 """Characters of a piece up to which the library is asked: a tenth of a second."""
 MOST_ASKED = 4000
-"""And of a text in all."""
+"""And of a text in all, where each piece counts once."""
 SPACES = re.compile(r"\s+")
 
 
@@ -46,7 +46,9 @@ def break_places(text: str) -> list[int]:
     [8, 14]
     """
     found: list[int] = []
-    begin = asked = 0
+    begin = 0
+    known: set[str] = set()
+    asked = 0
     splits = [one.end() for one in ALONE.finditer(text)]
     for end in [*splits, len(text)]:
         piece = text[begin:end]
@@ -54,7 +56,8 @@ def break_places(text: str) -> list[int]:
         if WHOLE.fullmatch(bare):
             found.append(end)
         else:
-            asked += len(piece)
+            asked += 0 if piece in known else len(piece)
+            known.add(piece)
             is_short = len(piece) <= LONGEST_ASKED and asked <= MOST_ASKED
             inside = _asked(piece) if is_short else _after_spaces(piece)
             found += [begin + place for place in inside]

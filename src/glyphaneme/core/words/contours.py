@@ -5,6 +5,7 @@ What touches is contoured as one, so that joined letters have no lines between t
 
 from __future__ import annotations
 
+from contextlib import suppress
 from io import BytesIO
 from typing import TYPE_CHECKING
 
@@ -28,7 +29,7 @@ UNITS = 4096
 SHARPEST = 4.0
 """How many widths a mitre may reach; SVG 2 has the same at first."""
 MOST_AS_ONE = 1500
-"""Glyphs beyond which each is contoured by itself."""
+"""Glyphs beyond which each is outlined by itself."""
 FLAT = 0.25
 """Units by which a curve may be off where it is made of simpler ones."""
 JOINS = {"mitre": pathops.LineJoin.MITER_JOIN, "round": pathops.LineJoin.ROUND_JOIN}
@@ -56,6 +57,8 @@ def contoured(
     GlyphTable or None
         Of a font of its own; None where nothing shows.
     """
+    if len(table) > MOST_AS_ONE:
+        return _each(table, contour, size, filled=filled)
     width = contour.width * size
     paths: list[pathops.Path] = []
     maps: list[MatrixF64] = []
@@ -70,16 +73,46 @@ def contoured(
         maps.append(np.array([[1 / scale, 0, left], [0, -1 / scale, bottom]]))
     if not paths:
         return None
-    font = _font_of(paths)
-    places = range(1, len(paths) + 1)
-    return glyph_table([font], [0] * len(paths), list(places), np.array(maps))
+    places = list(range(1, len(paths) + 1))
+    return glyph_table([_font_of(paths)], [0] * len(paths), places, np.array(maps))
+
+
+def _each(
+    table: GlyphTable, contour: Contour, size: float, *, filled: bool
+) -> GlyphTable | None:
+    """Outline each glyph by itself, and once however often it stands there."""
+    paths: list[pathops.Path] = []
+    known: dict[tuple[int, int], int] = {}
+    codes: list[int] = []
+    shown = np.flatnonzero(table.boxes[:, 2] > table.boxes[:, 0]).tolist()
+    for place in shown:
+        which = int(table.font[place]), int(table.code[place])
+        if which not in known:
+            path = pathops.Path()
+            table.fonts[which[0]].draw_glyph_with_pen(which[1], path.getPen())
+            _tidy(path)
+            # The map's columns are as long as a unit is in pixels.
+            unit = float(np.hypot(*table.maps[place, :, 0]))
+            width = contour.width * size / unit
+            paths.append(_edge(path, contour, width, filled=filled))
+            known[which] = len(paths)
+        codes.append(known[which])
+    if not paths:
+        return None
+    maps = table.maps[shown]
+    return glyph_table([_font_of(paths)], [0] * len(codes), codes, maps)
+
+
+def _tidy(path: pathops.Path) -> None:
+    """Take overlaps out of a path, where the library can."""
+    with suppress(pathops.PathOpsError):
+        path.simplify(fix_winding=True, keep_starting_points=False)
 
 
 def _clumps(table: GlyphTable, width: float) -> Iterator[list[int]]:
     """Yield glyphs that may touch with their contours: neighbours, in their order."""
     clump: list[int] = []
     reach = np.zeros(4)
-    apart = len(table) > MOST_AS_ONE
     for place, box in enumerate(table.boxes):
         if box[2] <= box[0]:
             continue
@@ -90,7 +123,7 @@ def _clumps(table: GlyphTable, width: float) -> Iterator[list[int]]:
             and wide[1] <= reach[3]
             and wide[3] >= reach[1]
         )
-        if clump and (apart or not meets):
+        if clump and not meets:
             yield clump
             clump = []
         reach = wide if not clump else _around(reach, wide)
@@ -117,9 +150,9 @@ def _joined(table: GlyphTable, clump: list[int], to_units: MatrixF64) -> pathops
         shift = to_units[:, :2] @ matrix[:, 2] + to_units[:, 2]
         # Skia's order: x across, y across, x down, y down.
         moved = one.transform(a[0], b[0], a[1], b[1], *shift.tolist())
-        moved.simplify(fix_winding=True, keep_starting_points=False)
+        _tidy(moved)
         whole.addPath(moved)
-    whole.simplify(fix_winding=True, keep_starting_points=False)
+    _tidy(whole)
     return whole
 
 
@@ -131,15 +164,16 @@ def _edge(
     whole = width if contour.side is Side.MIDDLE else 2 * width
     line.stroke(whole, pathops.LineCap.BUTT_CAP, JOINS[contour.join], SHARPEST)
     line.convertConicsToQuads(FLAT)
-    line.simplify(fix_winding=True, keep_starting_points=False)
+    _tidy(line)
     if contour.side is Side.MIDDLE:
         return line
     how = pathops.PathOp.UNION if filled else pathops.PathOp.DIFFERENCE
     if contour.side is Side.INSIDE:
         how = pathops.PathOp.INTERSECTION
-    found = pathops.op(line, letters, how, fix_winding=True)
-    found.convertConicsToQuads(FLAT)
-    return found
+    with suppress(pathops.PathOpsError):
+        line = pathops.op(line, letters, how, fix_winding=True)
+        line.convertConicsToQuads(FLAT)
+    return line
 
 
 def _font_of(paths: list[pathops.Path]) -> hb.Font:

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from itertools import accumulate
+from bisect import bisect_left, bisect_right
+from itertools import accumulate, pairwise
 from typing import TYPE_CHECKING, NamedTuple
 
 from glyphaneme.core.words.breaks import break_places
@@ -185,8 +186,8 @@ def _cuts(
     """Yield where a word is cut that is wider than a line by itself."""
     while end > begin and text[end - 1].isspace():
         end -= 1
-    inside = [at for at in starts if begin < at < end]
-    for at, after in zip(inside, [*inside[1:], end], strict=True):
+    inside = starts[bisect_right(starts, begin) : bisect_left(starts, end)]
+    for at, after in pairwise([*inside, end]):
         if reached[after] - reached[begin] > room:
             yield at
             begin = at

@@ -101,6 +101,11 @@ def typeset(words: Words, faces: Mapping[str, Face]) -> Typeset:
     return _KEPT.put(key, _set(words, fonts)) if found is None else found
 
 
+def let_go() -> None:
+    """Keep nothing of what was set."""
+    _KEPT.clear()
+
+
 def measured(words: Words, faces: Mapping[str, Face]) -> Measure:
     """Set words, and return what is kept of that with them.
 

@@ -3,8 +3,6 @@
 import { type ReactElement, useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
-import { bringInFonts } from "@/features/lettering/bringInFonts";
-import { useFonts, useLacking } from "@/features/lettering/useFonts";
 import { Tries } from "@/features/tries/Tries";
 import type { CanvasWindow } from "@/features/tries/useTries";
 import { allLayers, type Composite, type WordsLayer } from "@/model/composite";
@@ -14,6 +12,8 @@ import { fontTries } from "@/model/words";
 import { color } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { FindField } from "@/ui/FindField";
+import { bringInFonts } from "@/work/bringInFonts";
+import { useFonts, useLacking } from "@/work/useFonts";
 
 const Finding = styled.div`
   position: sticky;
