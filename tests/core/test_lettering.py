@@ -7,6 +7,7 @@ import pytest
 from pydantic import ValidationError
 
 from glyphaneme.core.document import Canvas, Composite
+from glyphaneme.core.document.arranging import bounds_of
 from glyphaneme.core.edits import (
     AddWords,
     Edit,
@@ -254,3 +255,14 @@ def test_words_need_their_fonts_and_say_so() -> None:
     assert all_needed(state).fonts == set(faces())
     # Without them they keep their place, and show nothing.
     assert not dark(render(state, {}, WHOLE)).any()
+
+
+def test_words_are_aligned_by_their_capitals_and_baseline() -> None:
+    state = laid("HHH")
+    box = bounds_of(state, "w")
+
+    rows, _ = np.nonzero(dark(shown(state)))
+    assert box.top == pytest.approx(rows.min(), abs=1.5)
+    assert box.bottom == pytest.approx(rows.max() + 1, abs=1.5)
+    on_panel = laid("HHH", panel=Panel())
+    assert bounds_of(on_panel, "w").height == on_panel.layer("w").height

@@ -1,8 +1,8 @@
 /** Where a layer that is moved comes to rest: on edges, middles and equal gaps of others. */
 
 import type { Layer } from "@/model/composite";
-import { isPlaced, type PlacedLayer } from "@/model/composite";
-import { cornersOf, planeToCanvas } from "@/model/geometry";
+import { isPlaced, type PlacedLayer, type WordsLayer } from "@/model/composite";
+import { cornersOf, planeToCanvas, toCanvas } from "@/model/geometry";
 import type { Point, Size } from "@/model/points";
 import { PROBES, warped } from "@/model/shaping";
 
@@ -41,6 +41,29 @@ export interface Snap {
 
 /** Return what a layer reaches over where it lies. */
 export function boundsOf(layer: PlacedLayer): Bounds {
+  const letters = layer.kind === "words" ? lettersOf(layer) : null;
+  return letters ?? frameBounds(layer);
+}
+
+/** From the height of capitals to the last baseline, which is what one sees of words. */
+function lettersOf(layer: WordsLayer): Bounds | null {
+  const { placement, measure, words } = layer;
+  const last = measure.baselines.at(-1);
+  const [first] = measure.baselines;
+  const isWarped = placement.corners !== null || placement.bend !== null;
+  if (isWarped || words.panel || first === undefined || last === undefined) return null;
+  const [left, , right] = measure.block;
+  const corners = [
+    { x: left, y: first - measure.capital },
+    { x: right, y: first - measure.capital },
+    { x: right, y: last },
+    { x: left, y: last },
+  ];
+  return boundsRound(corners.map((at) => toCanvas(layer, at)));
+}
+
+/** Return what the frame of a layer reaches over. */
+export function frameBounds(layer: PlacedLayer): Bounds {
   const { placement } = layer;
   const points = placement.bend
     ? PROBES.map((at) => planeToCanvas(layer, warped(placement, at)))

@@ -4,6 +4,7 @@ import { expect, test } from "vitest";
 import type { WordsLayer } from "@/model/composite";
 import type { Font } from "@/model/fonts";
 import { draggedWords, wordsGrips } from "@/model/lettering";
+import { boundsOf } from "@/model/snapping";
 import {
   alignShare,
   changedWords,
@@ -13,7 +14,7 @@ import {
   stylesOf,
   wordsEdit,
 } from "@/model/words";
-import { sampleComposite, sampleWords } from "@/testing/samples";
+import { sampleComposite, samplePlacement, sampleWords } from "@/testing/samples";
 
 const font = (name: string, changes: Partial<Font> = {}): Font => ({
   id: name,
@@ -122,4 +123,13 @@ test("lines are aligned at a share of their block", () => {
   expect(["left", "both", "middle", "right"].map((one) => alignShare(one as "left"))).toEqual([
     0, 0, 0.5, 1,
   ]);
+});
+
+test("words come to rest by their capitals and their baseline, on a panel by that", () => {
+  const layer = { ...sampleWords("title", "Moths"), placement: samplePlacement({ x: 110, y: 60 }) };
+  const rounded = Object.values(boundsOf(layer)).map((side) => Math.round(side * 1e6) / 1e6);
+  expect(rounded).toEqual([10, 20, 210, 90]);
+  const panel = { color: "#ffffff", opacity: 1, padding: 0.1, roundness: 0, softness: 0 };
+  const onPanel = { ...layer, words: { ...layer.words, panel } };
+  expect(boundsOf(onPanel)).toEqual({ left: 0, top: 0, right: 220, bottom: 120 });
 });

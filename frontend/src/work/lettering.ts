@@ -6,7 +6,7 @@ import { clampedScale } from "@/model/geometry";
 import { newLayerPart } from "@/model/masks";
 import { onCanvas } from "@/model/nesting";
 import type { Point } from "@/model/points";
-import { boundsOf } from "@/model/snapping";
+import { frameBounds } from "@/model/snapping";
 import { freshWords } from "@/model/words";
 import { useDesk } from "@/state/desk/desk";
 import { useKnownFonts } from "@/state/fonts";
@@ -57,7 +57,7 @@ export function typeWords(layer: WordsLayer): void {
 export function holdPhoto(desk: DeskActions, layer: WordsLayer, picture: Picture): void {
   const composite = expectedComposite();
   if (!composite) return;
-  const { left, top, right, bottom } = boundsOf(onCanvas(composite, layer));
+  const { left, top, right, bottom } = frameBounds(onCanvas(composite, layer));
   const { id, name, width, height } = picture;
   const scale = clampedScale(Math.max((right - left) / width, (bottom - top) / height));
   const layer_id = newId();

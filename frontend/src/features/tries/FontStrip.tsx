@@ -7,7 +7,7 @@ import { Tries } from "@/features/tries/Tries";
 import type { CanvasWindow } from "@/features/tries/useTries";
 import { allLayers, type Composite, type WordsLayer } from "@/model/composite";
 import { onCanvas } from "@/model/nesting";
-import { boundsOf } from "@/model/snapping";
+import { frameBounds } from "@/model/snapping";
 import { fontTries } from "@/model/words";
 import { color } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
@@ -77,7 +77,7 @@ const TILE_RATIO = 1.7;
 
 /** What of the canvas shows the words, with some room. */
 function windowRound(composite: Composite, layer: WordsLayer): CanvasWindow {
-  const { left, top, right, bottom } = boundsOf(onCanvas(composite, layer));
+  const { left, top, right, bottom } = frameBounds(onCanvas(composite, layer));
   const wide = Math.max(right - left, (bottom - top) * TILE_RATIO, 1) * (1 + 2 * ROOM);
   const high = wide / TILE_RATIO;
   // Whole pixels: what moves by less asks for nothing new.

@@ -5,15 +5,18 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import TYPE_CHECKING
 
+import numpy as np
+
 from glyphaneme.core.document.grouping import lowered_through, on_canvas, outline_of
-from glyphaneme.core.document.model import GroupLayer, PlacedLayer
+from glyphaneme.core.document.model import GroupLayer, PlacedLayer, WordsLayer
 from glyphaneme.core.errors import NoSuchWorkError
-from glyphaneme.core.place import Placement, Rect, kept_position
+from glyphaneme.core.place import Placement, Rect, kept_position, source_to_canvas
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
     from collections.abc import Sequence
 
+    from glyphaneme.core.arrays import PointsF64
     from glyphaneme.core.document.model import Composite
 
 Move = tuple[float, float]
@@ -54,7 +57,8 @@ def bounds_of(composite: Composite, layer_id: str) -> Rect[float]:
     Returns
     -------
     Rect
-        Of its frame, as it is turned and warped.
+        Of its frame, as it is turned and warped; of straight words from the height of
+        their capitals to their last baseline, as the eye takes them.
 
     Raises
     ------
@@ -64,9 +68,27 @@ def bounds_of(composite: Composite, layer_id: str) -> Rect[float]:
     lifted = on_canvas(composite.path_to(layer_id))
     if not isinstance(lifted, PlacedLayer):
         raise NoSuchWorkError(lifted.kind, "lies everywhere and has no place")
-    points = outline_of(lifted, composite.canvas)
+    points = _letters(lifted)
+    if points is None:
+        points = outline_of(lifted, composite.canvas)
     (left, top), (right, bottom) = points.min(axis=0), points.max(axis=0)
     return Rect(float(left), float(top), float(right), float(bottom))
+
+
+def _letters(layer: PlacedLayer) -> PointsF64 | None:
+    """Return the corners of what straight words are read by; None of all else."""
+    if not isinstance(layer, WordsLayer) or layer.placement.is_warped:
+        return None
+    measure = layer.measure
+    if not measure.baselines or layer.words.panel is not None:
+        return None
+    left, _, right, _ = measure.block
+    top, bottom = measure.baselines[0] - measure.capital, measure.baselines[-1]
+    size = {"width": layer.width, "height": layer.height}
+    corners = np.array(
+        [[left, top, 1], [right, top, 1], [right, bottom, 1], [left, bottom, 1]]
+    )
+    return np.asarray(corners @ source_to_canvas(layer.placement, **size).T)
 
 
 def aligned(bounds: Sequence[Rect[float]], side: Side, to: Rect[float]) -> list[Move]:
