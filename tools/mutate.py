@@ -72,6 +72,7 @@ def is_passed(folder: Path, half: str, tests: Sequence[str]) -> bool:
         where = folder
     surroundings = {**os.environ, "PYTHONPATH": f"{folder / 'src'}:{folder}"}
     surroundings["PYTHONDONTWRITEBYTECODE"] = "1"
+    surroundings.setdefault("GLYPHANEME_FONTS", str(ROOT / "var/fonts"))
     done = subprocess.run(  # noqa: S603  # commands of our own
         command,
         cwd=where,

@@ -122,14 +122,15 @@ def test_a_layer_is_called_after_its_words_until_somebody_names_it() -> None:
 
 def test_of_two_who_change_words_the_later_text_counts_and_the_rest_is_joined() -> None:
     begun = laid("Moths")
-    first = reset(begun, words("Moth", size=80))
+    red = PlainInk(color="#ff0000")
+    first = reset(begun, words("Moth", size=80, ink=red))
     mine = words("Moths!", size=80, align=Align.RIGHT, ink=BLACK)
     brought = SetWords(layer_id="w", words=mine).rebased(begun, first)
 
     assert brought.words.setting.text == "Moths!"
     assert brought.words.setting.align is Align.RIGHT
     # What only the first one changed stays changed.
-    assert brought.words.ink == first.layer("w").words.ink
+    assert brought.words.ink == red
 
 
 def test_the_history_says_what_was_done() -> None:

@@ -157,6 +157,14 @@ def test_joined_pictures_stay_together_with_what_joins_them() -> None:
     assert (first.font, emoji.font) == (0, 1)
 
 
+def test_marks_stay_with_their_letters_where_these_are_set_apart() -> None:
+    plain = set_in("q\u0301q\u0301", "Fira Sans", ligatures=False)
+    wide = set_in("q\u0301q\u0301", "Fira Sans", letter_gap=0.1)
+
+    assert len(wide.letters) > len("qq")
+    assert wide.block.width == pytest.approx(plain.block.width + 0.1 * SIZE)
+
+
 def test_small_capitals_are_other_glyphs() -> None:
     plain = set_in("night", "EB Garamond").letters.code
     small = set_in("night", "EB Garamond", features=(Feature.SMALL_CAPITALS,))
@@ -233,16 +241,25 @@ def test_justified_lines_end_at_the_edge_but_for_the_last() -> None:
 
 
 def test_letters_on_a_circle_lie_as_far_from_its_middle() -> None:
-    found = set_in("round and round", "Fira Sans", form=Circle(radius=300))
+    found = set_in("iiiiiiiiiiiiiiiiiiii", "Fira Sans", form=Circle(radius=300))
 
     spots = found.letters.maps[:, :, 2]
-    # A glyph's corner lies half its advance off the spot where its middle touches.
-    middle = np.array([spots[:, 0].mean(), 0])
+    # A circle through points: x² + y² = 2 a x + 2 b y + c, by least squares.
+    known = np.column_stack([2 * spots, np.ones(len(spots))])
+    (a, b, c), *_ = np.linalg.lstsq(known, (spots**2).sum(axis=1), rcond=None)
+    assert math.sqrt(c + a * a + b * b) == pytest.approx(300, rel=0.02)
+    # Its middle lies below the letters, which stand on it.
+    assert b > spots[:, 1].max()
     turns = np.arctan2(found.letters.maps[:, 1, 0], found.letters.maps[:, 0, 0])
-    assert np.ptp(turns) == pytest.approx(
-        set_in("round and round", "Fira Sans").block.width / 300, rel=0.12
-    )
-    assert middle[0] == pytest.approx(found.width / 2, rel=0.1)
+    straight = set_in("iiiiiiiiiiiiiiiiiiii", "Fira Sans").block.width
+    assert np.ptp(turns) == pytest.approx(straight * 19 / 20 / 300, rel=0.02)
+
+
+def test_further_lines_lie_inside_a_circle() -> None:
+    found = set_in("iiii\niiii", "Fira Sans", form=Circle(radius=300))
+    first, second = found.letters.maps[1, :, 2], found.letters.maps[5, :, 2]
+    assert math.dist(first, second) == pytest.approx(1.2 * SIZE, rel=0.05)
+    assert second[1] > first[1]
 
 
 @pytest.mark.parametrize("angle", [120, -120])

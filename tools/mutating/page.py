@@ -249,4 +249,21 @@ PAGE = [
         ("onDoubleClick={() => onResize(null)}", ""),
         root=PAGE_FOLDER,
     ),
+    *of(
+        "lettering.ts",
+        "src/model/words.test.ts",
+        ('grip === "block-left" ? -1 : 1', "grip ? 1 : 1"),
+        ('align === "middle" ? 2 : 1', "align ? 1 : 1"),
+        ("(8 * up)", "(4 * up)"),
+        ("form.start + is.turn - was.turn", "form.start"),
+        root=MODEL,
+    ),
+    *of(
+        "words.ts",
+        "src/model/words.test.ts",
+        ("font.is_here && isUsual(font, fonts)", "isUsual(font, fonts)"),
+        ("&& !used.has(font.id)", ""),
+        ("isOver ? CREAM : DARK", "DARK"),
+        root=MODEL,
+    ),
 ]
