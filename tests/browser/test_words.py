@@ -232,7 +232,7 @@ def test_a_photo_of_the_shelf_is_held_in_the_letters(
     say(hands, "MOTH")
     hands.pile.get_by_role("button", name="with one colour").click()
     hands.page.get_by_role("button", name="A photo in the letters…").click()
-    hands.page.get_by_role("menuitem").first.click()
+    hands.page.get_by_role("menuitem", name="Lantern glow").first.click()
     hands.settle()
 
     words, photo = layers(hands, sheet)
