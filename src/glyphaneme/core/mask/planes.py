@@ -96,7 +96,7 @@ def plane_of(values: NDArray[np.uint8] | NDArray[np.uint16]) -> Plane:
     if values.ndim != len(("rows", "columns")) or not values.size:
         raise PlaneShapeError(values.shape, str(values.dtype))
     if values.dtype == np.uint8:
-        values = values.astype(np.uint16) * FROM_BYTE
+        values = np.multiply(values, np.uint16(FROM_BYTE), dtype=np.uint16)
     if values.dtype != np.uint16:
         raise PlaneShapeError(values.shape, str(values.dtype))
     # Here, not above: loading a kernel takes a twentieth of a second at every start.

@@ -8,11 +8,11 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy as np
 
 from glyphaneme.core._kernels import masking
-from glyphaneme.core._kernels.washing import COLOR, LINEAR, PHOTO, ROUND
+from glyphaneme.core._kernels.washing import COLOR, LINEAR, ROUND
 from glyphaneme.core.mask.planes import plane_of
 from glyphaneme.core.mask.steps import Step, soft_edge
 from glyphaneme.core.place.transform import pixel_size
-from glyphaneme.core.render.rows import Fields, rgba
+from glyphaneme.core.render.rows import Fields, pixels_fields, rgba
 from glyphaneme.core.words.blended import blended_by_letter
 from glyphaneme.core.words.coverage import covered_by
 from glyphaneme.core.words.faces import Face
@@ -155,19 +155,8 @@ def _letter_by_letter(
 ) -> Lettering:
     """Return a picture of letters that have the gradient whole, each."""
     pixels = blended_by_letter(ink, letters, covered, seen.to_view)
-    rows, columns = pixels.shape[:2]
-    fields = Fields(
-        PHOTO,
-        address=pixels.ctypes.data,
-        rows=rows,
-        columns=columns,
-        width=columns,
-        height=rows,
-        copied=True,
-        opacity=ink.opacity,
-        to_source=(1, 0, -covered.left, 0, 1, -covered.top),
-    )
-    return Lettering(fields, (), pixels)
+    fields = pixels_fields(pixels, covered.left, covered.top)
+    return Lettering(fields._replace(opacity=ink.opacity), (), pixels)
 
 
 def _progress(ink: BlendedInk, box: Rect[float]) -> MatrixF64:

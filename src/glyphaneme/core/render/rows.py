@@ -139,8 +139,27 @@ def pixels_table(pixels: PixelsU8, tones: tuple[Tone, ...]) -> Table:
     Table
         Of one row.
     """
+    fields = pixels_fields(pixels)
+    return table_of([Row(fields, alive=pixels, tones=tones)])
+
+
+def pixels_fields(pixels: PixelsU8, left: int = 0, top: int = 0) -> Fields:
+    """Write pixels as they are, one for one.
+
+    Parameters
+    ----------
+    pixels : (H, W, 4) uint8
+        Straight RGBA, C-contiguous.
+    left, top : int, pixels
+        Where in the view they begin.
+
+    Returns
+    -------
+    Fields
+        At full strength.
+    """
     rows, columns = pixels.shape[:2]
-    fields = Fields(
+    return Fields(
         PHOTO,
         address=pixels.ctypes.data,
         rows=rows,
@@ -149,9 +168,8 @@ def pixels_table(pixels: PixelsU8, tones: tuple[Tone, ...]) -> Table:
         height=rows,
         copied=True,
         opacity=1.0,
-        to_source=(1, 0, 0, 0, 1, 0),
+        to_source=(1, 0, -left, 0, 1, -top),
     )
-    return table_of([Row(fields, alive=pixels, tones=tones)])
 
 
 def rgba(color: str, opacity: float = 1.0) -> NDArray[np.float32]:

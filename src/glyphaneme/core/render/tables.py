@@ -38,7 +38,14 @@ from glyphaneme.core.place.warping import warp_of
 from glyphaneme.core.render.masks import Masking, masking_of
 from glyphaneme.core.render.mended_places import Laid, mended_places_of
 from glyphaneme.core.render.reading import NOTHING_PLACED, Placed, Reading
-from glyphaneme.core.render.rows import Fields, Row, Table, rgba, table_of
+from glyphaneme.core.render.rows import (
+    Fields,
+    Row,
+    Table,
+    pixels_fields,
+    rgba,
+    table_of,
+)
 from glyphaneme.core.render.texels import texels_of
 from glyphaneme.core.render.visibility import (
     NOTHING,
@@ -355,19 +362,8 @@ def _joining(layer: Layer) -> Joining:
 
 
 def _placed_fields(layer: Layer, placed: Placed) -> Fields:
-    rows, columns = placed.pixels.shape[:2]
-    return Fields(
-        PHOTO,
-        address=placed.pixels.ctypes.data,
-        rows=rows,
-        columns=columns,
-        width=columns,
-        height=rows,
-        opaque=placed.opaque,
-        copied=True,
-        to_source=(1, 0, -placed.left, 0, 1, -placed.top),
-        **_joining(layer),
-    )
+    fields = pixels_fields(placed.pixels, placed.left, placed.top)
+    return fields._replace(opaque=placed.opaque, **_joining(layer))
 
 
 def _photo_fields(

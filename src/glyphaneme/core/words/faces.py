@@ -98,10 +98,8 @@ class Face:
         bool
             What joins or steers others needs none.
         """
-        return all(
-            ord(one) in self._letters or is_unseen(one) or one.isspace()
-            for one in letters
-        )
+        missing = set(map(ord, letters)) - self._letters
+        return all(is_unseen(one) or one.isspace() for one in map(chr, missing))
 
     def at(self, axes: Iterable[Variation]) -> hb.Font:
         """Return it as varied.

@@ -19,6 +19,8 @@ if TYPE_CHECKING:
 
 COMMON = ("Zyyy", "Zinh", "Zzzz")
 """Scripts of characters that take that of those round them."""
+BEYOND_LATIN = "\u0250"
+"""Letters before it are Latin; all else there belongs to any script."""
 FIRST_RIGHT_TO_LEFT = "\u0590"
 """No character before it runs from right to left, or makes others do so."""
 MOST_RIGHT_TO_LEFT = 4000
@@ -55,6 +57,11 @@ def runs_of(text: str, fonts: Sequence[Face | None]) -> list[Run]:
     list of Run
         In the order of the text; none of no text.
     """
+    if text and max(text) < BEYOND_LATIN:
+        first = next((at for at, one in enumerate(fonts) if one is not None), 0)
+        face = fonts[first] if fonts else None
+        if face is None or face.has(text):
+            return [Run(0, len(text), 0, "Latn", first)]
     levels, scripts = _levels(text), _scripts(text)
     chosen = _chosen(text, fonts)
     found: list[Run] = []
