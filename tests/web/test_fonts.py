@@ -11,7 +11,10 @@ from fontTools.fontBuilder import FontBuilder
 from fontTools.pens.ttGlyphPen import TTGlyphPen
 from fontTools.ttLib import TTCollection, TTFont
 
-from glyphaneme.services.layered_reading import read_layered
+from glyphaneme.codecs import PictureRefusedError
+from glyphaneme.codecs.fonts import MAX_FONT_BYTES, read_fonts
+from glyphaneme.core.render import View, render
+from glyphaneme.services.layered_reading import assets_of_layered, read_layered
 from glyphaneme.services.opening import open_layered
 from glyphaneme.services.projects import composite_at
 from tests.fonts import ref
@@ -244,6 +247,11 @@ def test_what_is_no_font_is_refused_with_a_sentence(
     assert client.get("/api/fonts").status_code == 200
 
 
+def test_a_font_that_is_too_large_is_refused() -> None:
+    with pytest.raises(PictureRefusedError, match="larger than 30 MB"):
+        read_fonts(b"\0" * (MAX_FONT_BYTES + 1))
+
+
 def test_a_glyph_that_is_made_of_itself_ends_no_one(client: FlaskClient) -> None:
     assert bring(client, circular()).status_code in {201, 415}
 
@@ -261,6 +269,10 @@ def test_a_layered_file_carries_fonts_that_may_travel_and_no_others(
 
     unpacked = read_layered(file)
     assert set(unpacked.fonts) == {free["id"]}
+    # Without the product at hand, what travelled is shown.
+    whole = View(0, 0, SIDE, SIDE, 1)
+    shown = render(unpacked.composite, assets_of_layered(unpacked), whole)
+    assert (shown[..., 0] < 100).any()
     with studio.changing() as visit:
         project = open_layered(visit, file, file_name="words.ora")
     again = client.get(f"/api/projects/{project}").get_json()

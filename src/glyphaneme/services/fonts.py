@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, BinaryIO
 from pydantic import BaseModel, ConfigDict
 
 from glyphaneme.codecs import PictureRefusedError, RefusalCode
-from glyphaneme.codecs.fonts import read_fonts
+from glyphaneme.codecs.fonts import MAX_FONT_BYTES, read_fonts
 from glyphaneme.core.edits import AddWords, Edit, SetWords
 from glyphaneme.core.errors import FontUnreadableError
 from glyphaneme.core.render import all_needed
@@ -105,7 +105,8 @@ def bring_in_font(visit: Visit, file: BinaryIO) -> list[OfferedFont]:
     """Keep all fonts of a file; what is no font is refused (`PictureRefusedError`)."""
     file.seek(0)
     kept = []
-    for one in read_fonts(file.read()):
+    # One byte more tells that it is too large; no more of it is held.
+    for one in read_fonts(file.read(MAX_FONT_BYTES + 1)):
         sha256 = keep_blob(visit.session, BytesIO(one.data))
         row = FontRow(
             sha256=sha256,

@@ -90,6 +90,9 @@ function OpenField({ id, composite, view }: OpenFieldProps): ReactElement {
       data-apart={isApart || undefined}
       dir="auto"
       maxLength={LONGEST_TEXT}
+      // Where the browser does not size it by what it holds.
+      cols={Math.max(...text.split("\n").map((line) => line.length), 1) + 1}
+      rows={text.split("\n").length}
       spellCheck
       style={isApart || !layer ? {} : styleOver(layer, composite, view)}
       value={text}
