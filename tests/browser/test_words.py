@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
+import io
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
 import pytest
+from fontTools.ttLib import TTFont
 from playwright.sync_api import expect
 
 from tests.browser.hands import Point
+from tests.fonts import files
 
 if TYPE_CHECKING:
+    from pathlib import Path
+
     from playwright.sync_api import Locator
 
     from tests.browser.hands import Hands
@@ -248,3 +253,33 @@ def test_locked_words_are_not_typed(hands: Hands) -> None:
     hands.page.keyboard.press("k")
     hands.settle()
     expect(hands.page.get_by_role("button", name="Type on the stage")).to_be_disabled()
+
+
+def test_a_font_of_ones_own_is_dropped_set_and_put_away(
+    hands: Hands, sheet: Any, tmp_path: Path
+) -> None:
+    own = tmp_path / "lanternmoth.ttf"
+    own.write_bytes(renamed("Lanternmoth"))
+    say(hands, "Moths")
+    hands.drop_files(hands.on_stage(sheet, 100, 100), [own])
+    expect(hands.page.get_by_text("Lanternmoth can be used now.")).to_be_visible()
+    hands.page.get_by_role("option", name="Lanternmoth").click()
+    hands.settle()
+    (layer,) = layers(hands, sheet)
+    assert layer["words"]["setting"]["fonts"][0]["name"] == "Lanternmoth"
+
+    hands.pile.get_by_role("button", name="put it away").click()
+    expect(hands.page.get_by_text("Lanternmoth is put away.")).to_be_visible()
+    hands.settle()
+    assert layers(hands, sheet)[0]["measure"]["lacking"] == ""
+
+
+def renamed(family: str) -> bytes:
+    """Return a font that ships under another name, as a person's own."""
+    made = TTFont(files()["Righteous regular"])
+    for record in made["name"].names:
+        if record.nameID in {1, 16}:
+            record.string = family
+    file = io.BytesIO()
+    made.save(file)
+    return file.getvalue()

@@ -1,8 +1,10 @@
 /** Words: what they say, in which font, how they are set and inked. */
 
 import { SETTING } from "@generated/limits";
+import { useQueryClient } from "@tanstack/react-query";
 import type { ReactElement } from "react";
 import styled from "styled-components";
+import { putAwayFont } from "@/api/calls";
 import { ContourSettings } from "@/features/lettering/ContourSettings";
 import { FormSettings } from "@/features/lettering/FormSettings";
 import { InkSettings } from "@/features/lettering/InkSettings";
@@ -13,6 +15,7 @@ import { onCanvas } from "@/model/nesting";
 import { fromPixels, inPixels, type Unit } from "@/model/sizes";
 import { type Align, type Feature, type Form, stylesOf } from "@/model/words";
 import { useDesk } from "@/state/desk/desk";
+import { useMessages } from "@/state/messages";
 import { useComposite } from "@/state/project";
 import { useSettings } from "@/state/settings";
 import { PlainButton } from "@/ui/Button";
@@ -84,6 +87,7 @@ export function LetteringFacet({ layer }: LetteringFacetProps): ReactElement {
       <SizeNumbers {...setting} />
       <FontFeatures {...setting} />
       <AxisSliders {...setting} />
+      <OwnFont {...setting} />
       <PlainButton isDisabled={setting.isOff} onPress={() => typeWords(layer)}>
         Type on the stage
       </PlainButton>
@@ -295,6 +299,29 @@ function FontFeatures({ words, take }: WordsSetting): ReactElement | null {
         </span>
       ))}
       .
+    </FacetWords>
+  );
+}
+
+/** A font of one's own can be put away; words that are set in it keep it. */
+function OwnFont({ words }: WordsSetting): ReactElement | null {
+  const client = useQueryClient();
+  const id = words.setting.fonts[0]?.id;
+  const font = useFonts().find((one) => one.id === id);
+  if (font?.group !== "own") return null;
+  const putAway = async () => {
+    const { say, warn } = useMessages.getState();
+    try {
+      await putAwayFont(font.id);
+      await client.invalidateQueries({ queryKey: ["fonts"] });
+      say(`${font.name} is put away. Words that are set in it keep it.`);
+    } catch (reason) {
+      warn(reason instanceof Error ? reason.message : "The font could not be put away.");
+    }
+  };
+  return (
+    <FacetWords>
+      {font.name} is yours; <LiveWord onPress={() => void putAway()}>put it away</LiveWord>.
     </FacetWords>
   );
 }
