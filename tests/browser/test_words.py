@@ -10,8 +10,10 @@ import pytest
 from fontTools.ttLib import TTFont
 from playwright.sync_api import expect
 
+from glyphaneme.core.words.lines import lines_of
+from glyphaneme.core.words.typesetting import typeset
 from tests.browser.hands import Point
-from tests.fonts import files
+from tests.fonts import faces, files, ref, words
 
 if TYPE_CHECKING:
     from pathlib import Path
@@ -283,3 +285,83 @@ def renamed(family: str) -> bytes:
     file = io.BytesIO()
     made.save(file)
     return file.getvalue()
+
+
+SCRIPTS = {
+    "Source Sans 3": "AVATAR, Type To Wave – office",
+    "EB Garamond": "Ταξίδι στα όνειρα",
+    "Fira Sans": "Вечер открытия",
+    "Amiri": "سلام عليكم",
+    "Frank Ruhl Libre": "שלום לכולם",
+    "Noto Sans Devanagari": "क्षत्रिय नमस्ते",
+    "Sarabun": "สวัสดีตอนเย็น",
+    "Sawarabi Gothic": "こんばんは世界",
+    "Nanum Gothic": "안녕하세요",
+}
+MEASURED = """async ([name, address, text]) => {
+  const face = new FontFace(name, `url("${address}")`);
+  document.fonts.add(await face.load());
+  const context = document.createElement("canvas").getContext("2d");
+  context.font = `100px "${name}"`;
+  context.fontKerning = "normal";
+  return context.measureText(text).width;
+}"""
+
+
+@pytest.mark.usefixtures("sheet")
+def test_words_are_as_wide_as_the_browser_sets_them_in_every_script(
+    hands: Hands,
+) -> None:
+    off = {}
+    for family, text in SCRIPTS.items():
+        address = f"/api/fonts/{ref(family).id}/file"
+        theirs = hands.page.evaluate(MEASURED, [f"test {family}", address, text])
+        ours = typeset(words(text, family), faces(family)).block.width
+        off[family] = abs(ours - theirs) / 100
+    assert {family: ems for family, ems in off.items() if ems > 0.02} == {}
+
+
+LINES = """async ([address, text, wide]) => {
+  const face = new FontFace("lines", `url("${address}")`);
+  document.fonts.add(await face.load());
+  const block = document.createElement("div");
+  block.textContent = text;
+  block.style.cssText = `position:absolute;font:40px lines;width:${wide}px`;
+  document.body.append(block);
+  const range = document.createRange();
+  const lines = [];
+  let top = null;
+  for (let at = 0; at < text.length; at += 1) {
+    range.setStart(block.firstChild, at);
+    range.setEnd(block.firstChild, at + 1);
+    const box = range.getClientRects()[0];
+    if (!box || (box.width === 0 && text[at] === " ")) {
+      if (lines.length) lines[lines.length - 1] += text[at];
+      continue;
+    }
+    if (top === null || box.top > top + 20) lines.push("");
+    top = box.top;
+    lines[lines.length - 1] += text[at];
+  }
+  block.remove();
+  return lines.map((line) => line.trim());
+}"""
+PAGE = (
+    "The curtain rises at eight, and nobody (not even the keeper) knows when it will "
+    "fall again – perhaps never. Bring 20 % more lanterns/moths; well-known friends "
+    "come free, others pay $3.50 each! “Who’s there?” asked the puppet… Nobody. "
+)
+
+
+@pytest.mark.usefixtures("sheet")
+@pytest.mark.parametrize("wide", [300, 420, 555, 700])
+def test_lines_end_where_the_browser_ends_them(hands: Hands, wide: int) -> None:
+    address = f"/api/fonts/{ref('Fira Sans').id}/file"
+    theirs = hands.page.evaluate(LINES, [address, PAGE, wide])
+    setting = words(PAGE, "Fira Sans", size=40, width=wide).setting
+    ours = lines_of(setting, [faces("Fira Sans")[ref("Fira Sans").id]])
+    texts = []
+    for line in ours:
+        places = [glyph.cluster for glyph in line.glyphs]
+        texts.append(PAGE[min(places) : max(places) + 1].strip())
+    assert texts == [line for line in theirs if line]
