@@ -6,6 +6,7 @@ import io
 import uuid
 from typing import TYPE_CHECKING, Any
 
+import numpy as np
 import pytest
 from fontTools.fontBuilder import FontBuilder
 from fontTools.pens.ttGlyphPen import TTGlyphPen
@@ -13,7 +14,8 @@ from fontTools.ttLib import TTCollection, TTFont
 
 from glyphaneme.codecs import PictureRefusedError
 from glyphaneme.codecs.fonts import MAX_FONT_BYTES, read_fonts
-from glyphaneme.core.render import View, render
+from glyphaneme.core.render import View, all_needed, render
+from glyphaneme.services.assets import assets_named
 from glyphaneme.services.layered_reading import assets_of_layered, read_layered
 from glyphaneme.services.opening import open_layered
 from glyphaneme.services.projects import composite_at
@@ -282,9 +284,39 @@ def test_a_layered_file_carries_fonts_that_may_travel_and_no_others(
         assert len(composite_at(visit, head).layers) == 2
 
 
+def test_words_in_a_font_that_stays_behind_are_shown_as_they_were(
+    client: FlaskClient, table: Worktable, studio: Studio
+) -> None:
+    bound = font("Bound", letters="moth", kind=2)
+    (own,) = bring(client, bound).get_json()["fonts"]
+    words = said("oth")
+    words["setting"]["fonts"] = [{"id": own["id"], "name": own["name"]}]
+    table.edit(kind="add_words", layer_id="b", words=words)
+    file = exported(table, studio)
+    whole = View(0, 0, SIDE, SIDE, 1)
+    with studio.looking() as visit:
+        composite = composite_at(visit, uuid.UUID(table.state["head"]))
+        before = render(composite, assets_named(visit, all_needed(composite)), whole)
+
+    unpacked = read_layered(file)
+    # As if nobody had ever brought the font here.
+    shown = render(unpacked.composite, assets_of_layered(unpacked), whole)
+    assert np.abs(shown.astype(int) - before).max() <= 2
+    assert unpacked.composite.layers[0].words.setting.text == "oth"
+
+    # Where the font is, the words are set in it, and what is typed lets the picture go.
+    with studio.changing() as visit:
+        project = open_layered(visit, file, file_name="words.ora")
+    table.state = client.get(f"/api/projects/{project}").get_json()
+    assert table.state["composite"]["layers"][0]["stand_in"] is not None
+    told = "".join(part["text"] for part in table.sentence("b")["parts"])
+    assert "shown as it was where Bound is missing" in told
+    words["setting"]["text"] = "moth"
+    table.edit(kind="set_words", layer_id="b", words=words)
+    assert table.state["composite"]["layers"][0]["stand_in"] is None
+
+
 def exported(table: Worktable, studio: Studio) -> io.BytesIO:
-    from glyphaneme.core.render import all_needed
-    from glyphaneme.services.assets import assets_named
     from glyphaneme.services.fonts import fonts_to_travel
     from glyphaneme.services.layered_writing import Sources, write_layered
 

@@ -98,6 +98,7 @@ export function sampleWords(id: string, text: string): WordsLayer {
     height: 120,
     placement: samplePlacement(),
     tones: [],
+    stand_in: null,
   };
 }
 

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
+import uuid
 from collections.abc import Callable, Iterator, Mapping, Sequence
+from io import BytesIO
 from types import MappingProxyType
 from typing import TYPE_CHECKING, BinaryIO, NamedTuple
 
 import numpy as np
 
-from glyphaneme.codecs import (
-    Shape,
-)
+from glyphaneme.codecs import FileFormat, FileSpec, Shape, write_picture
 from glyphaneme.codecs.openraster import (
     OWN_PICTURES,
     LayeredPicture,
@@ -27,13 +27,17 @@ from glyphaneme.core.document import (
     Layer,
     MendingLayer,
     ToningLayer,
+    WordsLayer,
     store_composite,
 )
+from glyphaneme.core.document.changing import with_layer_fields
 from glyphaneme.core.document.grouping import lifted
+from glyphaneme.core.document.model import MAX_SIDE
 from glyphaneme.core.render import (
     Ground,
     View,
     all_needed,
+    flattened,
     reach_of,
     render,
     render_alone,
@@ -48,6 +52,8 @@ if TYPE_CHECKING:
     from glyphaneme.core.render import Assets
 
 THUMBNAIL_SIDE = 256
+LARGEST_STAND_IN = 24_000_000
+"""Pixels of what stands in for words elsewhere."""
 BAND_ROWS = 256
 SHEET_NAME = "The sheet"
 
@@ -103,6 +109,12 @@ def write_layered(
         for picture in sorted(composite.pictures()):
             names[picture] = picture
             writer.add_file(OWN_PICTURES + picture, sources.original(picture))
+        for layer in _staying_behind(composite, sources):
+            name = stand_in_of(layer)
+            names[name] = name
+            shown = iter((_as_picture(layer, assets),))
+            writer.add_file(OWN_PICTURES + name, shown)
+            composite = with_layer_fields(composite, layer.id, stand_in=name)
         for font, data in sources.fonts.items():
             writer.add_file(OWN_PICTURES + font, iter((data,)))
         mattes = sorted({part.matte for part in all_needed(composite).mattes})
@@ -117,6 +129,35 @@ def write_layered(
                 "fonts": sorted(sources.fonts),
             }
         )
+
+
+def stand_in_of(layer: WordsLayer) -> str:
+    """Return how the picture is called that stands in for words."""
+    return str(uuid.uuid5(uuid.NAMESPACE_OID, layer.id))
+
+
+def _staying_behind(composite: Composite, sources: Sources) -> list[WordsLayer]:
+    """Return words whose font does not travel along, small enough to be pictures."""
+    return [
+        layer
+        for layer in composite.all_layers()
+        if isinstance(layer, WordsLayer)
+        and layer.words.setting.fonts[0].id not in sources.fonts
+        and layer.stand_in is None
+        and layer.width * layer.height <= LARGEST_STAND_IN
+        and max(layer.width, layer.height) <= MAX_SIDE
+    ]
+
+
+def _as_picture(layer: WordsLayer, assets: Assets) -> bytes:
+    """Return words as they are set, flat and bare, as a PNG file."""
+    bare = with_fields(flattened(layer), tones=(), mask=None, fades=())
+    canvas = Canvas(width=layer.width, height=layer.height, background=None)
+    view = View(0, 0, layer.width, layer.height, 1)
+    pixels = render(Composite(canvas=canvas, layers=(bare,)), assets, view)
+    file = BytesIO()
+    write_picture(pixels, file, FileSpec(FileFormat.PNG, quality=100, ppi=72))
+    return file.getvalue()
 
 
 def _entries(

@@ -6,7 +6,13 @@ import uuid
 from typing import TYPE_CHECKING, BinaryIO
 
 from glyphaneme.codecs import PictureRefusedError, RefusalCode
-from glyphaneme.core.document import Composite, GroupLayer, Layer, PhotoLayer
+from glyphaneme.core.document import (
+    Composite,
+    GroupLayer,
+    Layer,
+    PhotoLayer,
+    WordsLayer,
+)
 from glyphaneme.core.mask import RasterPart
 from glyphaneme.core.render import all_needed
 from glyphaneme.core.values import with_fields
@@ -94,6 +100,8 @@ def _with_pictures(layer: Layer, brought: Mapping[str, BroughtIn]) -> Layer:
     if isinstance(layer, GroupLayer):
         members = tuple(_with_pictures(one, brought) for one in layer.layers)
         return with_fields(layer, layers=members)
+    if isinstance(layer, WordsLayer) and layer.stand_in is not None:
+        return with_fields(layer, stand_in=str(brought[layer.stand_in].id))
     if not isinstance(layer, PhotoLayer):
         return layer
     picture = brought[layer.picture]

@@ -165,6 +165,8 @@ class WordsLayer(LayerBase):
     height: Extent
     placement: Placement
     tones: Tones = ()
+    stand_in: PictureId | None = None
+    """A picture of its frame as it was set, shown while its font is not at hand."""
 
     @model_validator(mode="after")
     def _is_whole(self) -> WordsLayer:
@@ -325,11 +327,31 @@ class Composite(BaseModel):
             Each once, however many layers show it.
         """
         layers = list(self.all_layers())
-        photos = [layer.picture for layer in layers if isinstance(layer, PhotoLayer)]
+        photos = [name for layer in layers for name in shown_by(layer)]
         parts = [part for layer in layers if layer.mask for part in layer.mask.parts]
         return frozenset(
             [*photos, *(picture for one in parts for picture in one.reads.pictures)]
         )
+
+
+def shown_by(layer: Layer) -> tuple[str, ...]:
+    """Return the pictures that a layer itself may show.
+
+    Parameters
+    ----------
+    layer : Layer
+        Any layer; those in a group are not its own.
+
+    Returns
+    -------
+    tuple of str
+        A photo's, and what stands in for words.
+    """
+    if isinstance(layer, PhotoLayer):
+        return (layer.picture,)
+    if isinstance(layer, WordsLayer) and layer.stand_in is not None:
+        return (layer.stand_in,)
+    return ()
 
 
 def members_of(layer: Layer) -> tuple[Layer, ...]:

@@ -103,6 +103,7 @@ class SetWords(LayerEdit):
             width=measure.width,
             height=measure.height,
             placement=_standing(layer, self.words.setting, measure),
+            stand_in=None,
         )
 
     def rebased(self, made_on: Composite, now: Composite) -> Self:

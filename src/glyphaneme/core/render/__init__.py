@@ -34,6 +34,7 @@ from glyphaneme.core.render.texels import Mended, OwnColors, mended_in, own_colo
 from glyphaneme.core.render.thumbs import hidden_share, mask_view
 from glyphaneme.core.render.views import View
 from glyphaneme.core.render.visibility import Ground
+from glyphaneme.core.render.warped import flattened
 
 __all__ = [
     "Assets",
@@ -53,6 +54,7 @@ __all__ = [
     "assets_needed",
     "edge_of",
     "filled_patch",
+    "flattened",
     "hidden_share",
     "histograms",
     "laid",

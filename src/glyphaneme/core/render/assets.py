@@ -8,10 +8,10 @@ from typing import TYPE_CHECKING, NamedTuple, TypeAlias
 import numpy as np
 
 from glyphaneme.core.document.model import (
-    PhotoLayer,
     PlacedLayer,
     WordsLayer,
     members_of,
+    shown_by,
 )
 from glyphaneme.core.document.reading import all_of, others_read
 from glyphaneme.core.mask import Raster
@@ -137,7 +137,7 @@ def needed_by(layers: list[Layer]) -> Needed:
         Of parts that work.
     """
     reads = [part.reads for one in layers if one.mask for part in one.mask.working]
-    photos = [one.picture for one in layers if isinstance(one, PhotoLayer)]
+    photos = [name for one in layers for name in shown_by(one)]
     return _needed(photos, reads, layers)
 
 

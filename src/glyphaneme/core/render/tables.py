@@ -26,6 +26,7 @@ from glyphaneme.core.document.model import (
     GradientLayer,
     GroupLayer,
     Layer,
+    LayerBase,
     MendingLayer,
     PhotoLayer,
     PlacedLayer,
@@ -155,6 +156,8 @@ def _placed_rows(
 
 
 def _own_rows(layer: Layer, reading: Reading, pile: _Pile) -> Iterator[Row]:
+    if isinstance(layer, WordsLayer):
+        layer = _as_at_hand(layer, reading.assets)
     match layer:
         case PhotoLayer() | WordsLayer() if layer.placement.is_warped:
             yield from _warped_rows(layer, reading, pile)
@@ -226,6 +229,21 @@ def _photo_rows(layer: PhotoLayer, reading: Reading, pile: _Pile) -> Iterator[Ro
     fields, level = _photo_fields(layer, pyramid, to_layer, reading.passes)
     mask = masking_of(layer, to_layer, pile.to_pile, reading.passes)
     yield Row(fields, mask, pile.depth, level, split(layer.tones).rest)
+
+
+def _as_at_hand(layer: WordsLayer, assets: Assets) -> WordsLayer | PhotoLayer:
+    """Return what stands in for words, where their chosen font is not at hand."""
+    if layer.stand_in is None or layer.words.setting.fonts[0].id in assets:
+        return layer
+    shared = {name: getattr(layer, name) for name in LayerBase.model_fields}
+    return PhotoLayer(
+        **shared,
+        picture=layer.stand_in,
+        width=layer.width,
+        height=layer.height,
+        placement=layer.placement,
+        tones=layer.tones,
+    )
 
 
 def _words_rows(layer: WordsLayer, reading: Reading, pile: _Pile) -> Iterator[Row]:

@@ -256,6 +256,9 @@ def _being(layer: Layer, on: _On) -> Iterator[tuple[str, Touch]]:
             pixel_mm = on.pixel_mm * layer.placement.scale_y
             for text in lettering_words(layer.words, layer.measure, pixel_mm):
                 yield text, "lettering"
+            if layer.stand_in is not None:
+                font = layer.words.setting.fonts[0].name
+                yield f"shown as it was where {font} is missing", "lettering"
         case PhotoLayer():
             pass
 
