@@ -189,6 +189,6 @@ def _step_of(table: GlyphTable, seen: _Seen) -> Step | None:
 def _step(covered: Covered) -> Step:
     """Return what is covered as a step that counts from the view's pixels."""
     # Beyond its edge a plane goes on as it is there: nothing is there.
-    plane = plane_of(np.pad(covered.values, 1))
+    plane = plane_of(covered.padded)
     to_plane = np.array([[1.0, 0, 1 - covered.left], [0, 1, 1 - covered.top]])
     return Step(masking.PLANE, to_plane, plane=plane, in_view=True)

@@ -22,11 +22,17 @@ TILE = 1024
 
 
 class Covered(NamedTuple):
-    """Part of a view: `values`, (H, W) uint8, from its corner in the view."""
+    """Part of a view: `padded`, (H + 2, W + 2) uint8, with nothing along its edges."""
 
-    values: NDArray[np.uint8]
+    padded: NDArray[np.uint8]
     left: int
     top: int
+    """Where in the view its values begin, without those edges."""
+
+    @property
+    def values(self) -> NDArray[np.uint8]:
+        """How much of each pixel is covered, 0..255; (H, W) uint8."""
+        return self.padded[1:-1, 1:-1]
 
 
 def covered_by(
@@ -62,7 +68,11 @@ def covered_by(
     left, top = np.floor(boxes[there, :2].min(axis=0)).astype(int).clip(0)
     right, bottom = np.ceil(boxes[there, 2:].max(axis=0)).astype(int)
     reach = Rect(int(left), int(top), min(int(right), columns), min(int(bottom), rows))
-    out = np.zeros((max(reach.height, 1), max(reach.width, 1)), np.uint8)
+    covered = Covered(
+        np.zeros((max(reach.height, 1) + 2, max(reach.width, 1) + 2), np.uint8),
+        reach.left,
+        reach.top,
+    )
     places = np.flatnonzero(there)
     for tile in _tiles(reach):
         inside = places[
@@ -71,7 +81,7 @@ def covered_by(
             & (boxes[places, 3] > tile.top)
             & (boxes[places, 1] < tile.bottom)
         ]
-        target = out[
+        target = covered.values[
             tile.top - reach.top : tile.bottom - reach.top,
             tile.left - reach.left : tile.right - reach.left,
         ]
@@ -79,7 +89,7 @@ def covered_by(
         for font in np.unique(table.font[inside]):
             which = inside[table.font[inside] == font]
             np.maximum(target, _drawn(table, which, to_view, tile), out=target)
-    return Covered(out, reach.left, reach.top)
+    return covered
 
 
 def _seen_boxes(table: GlyphTable, to_view: MatrixF64) -> NDArray[np.float64]:
