@@ -22,6 +22,7 @@ FACE_BYTES_KEPT = 64 * 2**20
 ANSWERS_KEPT = 4096
 
 Style = Literal["regular", "bold", "italic"]
+LenderKey = tuple[str, str, tuple[str, ...]]
 
 
 class FamilyFace(BaseModel):
@@ -58,10 +59,10 @@ class FontFolder:
             FACE_BYTES_KEPT, lambda face: face.nbytes
         )
         """Fonts that were read, by SHA-256."""
-        self.lenders: WeighedCache[tuple[str, str, int], tuple[FontRef, ...]] = (
-            WeighedCache(ANSWERS_KEPT)
+        self.lenders: WeighedCache[LenderKey, tuple[FontRef, ...]] = WeighedCache(
+            ANSWERS_KEPT
         )
-        """Which fonts lend letters: by font, letters, and how many are own."""
+        """Which fonts lend letters: by font, letters, and the own fonts on offer."""
 
     @cached_property
     def families(self) -> tuple[Family, ...]:

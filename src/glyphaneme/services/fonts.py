@@ -291,7 +291,7 @@ def _lenders(visit: Visit, chosen: FontRef, text: str) -> tuple[FontRef, ...]:
         return ()
     own = fonts_store.list_fonts(visit.session)
     kept = visit.studio.fonts.lenders
-    key = (chosen.id, "".join(sorted(missing)), len(own))
+    key = (chosen.id, "".join(sorted(missing)), tuple(one.sha256 for one in own))
     known = kept.get(key)
     if known is not None:
         return known
