@@ -110,7 +110,7 @@ def test_words_and_all_that_sets_them_are_free_of_violations(
     hands.settle()
     found = {"typing": violations(page)}
     page.keyboard.press("Escape")
-    for line in ("straight", "with one colour", "without an outline"):
+    for line in ("straight", "inked with one colour", "without an outline"):
         hands.pile.get_by_role("button", name=line, exact=True).click()
         found[line] = violations(page, PILE)
     hands.pile.get_by_role("button", name="without a panel", exact=True).click()

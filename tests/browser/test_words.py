@@ -189,7 +189,9 @@ def test_the_sentence_sets_words_and_ink_outline_and_panel_are_seen(
         hands.settle()
 
     choose("straight", "Along what lines run", "along an arc")
-    choose("with one colour", "What letters are filled with", "a straight gradient")
+    choose(
+        "inked with one colour", "What letters are filled with", "a straight gradient"
+    )
     choose("without an outline", "Where their outline lies", "an outline round them")
     hands.pile.get_by_role("button", name="without a panel").click()
     hands.page.get_by_text("A panel behind the words").click()
@@ -237,7 +239,7 @@ def test_a_photo_of_the_shelf_is_held_in_the_letters(
 ) -> None:
     hands.product.bring_in(demo_photos / "lantern-glow.jpg")
     say(hands, "MOTH")
-    hands.pile.get_by_role("button", name="with one colour").click()
+    hands.pile.get_by_role("button", name="inked with one colour").click()
     hands.page.get_by_role("button", name="A photo in the letters…").click()
     hands.page.get_by_role("menuitem", name="Lantern glow").first.click()
     hands.settle()

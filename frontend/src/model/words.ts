@@ -66,6 +66,19 @@ export function freshWords(
   };
 }
 
+/** Along what lines run, in the order in which it is offered. */
+export const FORMS: readonly { readonly id: Form["kind"]; readonly label: string }[] = [
+  { id: "straight", label: "straight" },
+  { id: "arc", label: "along an arc" },
+  { id: "circle", label: "round a circle" },
+  { id: "wave", label: "along a wave" },
+  { id: "fitted", label: "each line as wide as the block" },
+];
+
+export function formWord({ kind }: Form): string {
+  return FORMS.find(({ id }) => id === kind)?.label ?? kind;
+}
+
 /** From the left edge of a block to where its lines are aligned, as a share of its width. */
 export function alignShare(align: Align): number {
   if (align === "middle") return 0.5;

@@ -88,17 +88,7 @@ def list_fonts(visit: Visit) -> list[OfferedFont]:
         )
         for family, ref in folder.refs.values()
     ]
-    own = [
-        OfferedFont(
-            id=row.sha256,
-            name=_own_name(row),
-            family=row.family,
-            style=row.style,
-            group="own",
-        )
-        for row in fonts_store.list_fonts(visit.session)
-    ]
-    return [*shipped, *own]
+    return [*shipped, *map(_own_offer, fonts_store.list_fonts(visit.session))]
 
 
 def bring_in_font(visit: Visit, file: BinaryIO) -> list[OfferedFont]:
@@ -107,23 +97,14 @@ def bring_in_font(visit: Visit, file: BinaryIO) -> list[OfferedFont]:
     kept = []
     # One byte more tells that it is too large; no more of it is held.
     for one in read_fonts(file.read(MAX_FONT_BYTES + 1)):
-        sha256 = keep_blob(visit.session, BytesIO(one.data))
         row = FontRow(
-            sha256=sha256,
+            sha256=keep_blob(visit.session, BytesIO(one.data)),
             family=one.family,
             style=one.style,
             may_travel=one.may_travel,
         )
         fonts_store.put_font(visit.session, row)
-        kept.append(
-            OfferedFont(
-                id=sha256,
-                name=_own_name(row),
-                family=one.family,
-                style=one.style,
-                group="own",
-            )
-        )
+        kept.append(_own_offer(row))
     notify(visit.session, {"kind": "fonts"})
     return kept
 
@@ -325,6 +306,16 @@ def _nearest(
     for row in own:
         if row.sha256 != chosen.id:
             yield FontRef(id=row.sha256, name=_own_name(row))
+
+
+def _own_offer(row: FontRow) -> OfferedFont:
+    return OfferedFont(
+        id=row.sha256,
+        name=_own_name(row),
+        family=row.family,
+        style=row.style,
+        group="own",
+    )
 
 
 def _own_name(row: FontRow) -> str:

@@ -2,7 +2,6 @@
 
 import { CONTOUR } from "@generated/limits";
 import type { ReactElement } from "react";
-import { LetterColor } from "@/features/lettering/LetterColor";
 import type { WordsSetting } from "@/features/lettering/useWords";
 import { type Contour, FRESH_CONTOUR } from "@/model/words";
 import { Choice } from "@/ui/Choice";
@@ -10,6 +9,7 @@ import { Fields } from "@/ui/Fields";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { type NumberSlider, NumberSliders } from "@/ui/NumberSliders";
 import { FacetWords } from "@/ui/Words";
+import { LayerColor } from "@/work/LayerColor";
 
 const SIDES = [
   { id: "none", label: "no outline" },
@@ -55,9 +55,9 @@ export function ContourSettings({
       </FacetWords>
       {contour ? (
         <>
-          <LetterColor
+          <LayerColor
             {...{ layer, isOff }}
-            label="Outline"
+            of="Outline"
             value={contour.color}
             onPreview={(color) => preview(changed({ color }))}
             onTake={(color) => take(changed({ color }))}

@@ -3,20 +3,12 @@
 import { ARC, CIRCLE, WAVE } from "@generated/limits";
 import type { ReactElement } from "react";
 import type { WordsSetting } from "@/features/lettering/useWords";
-import { type Form, freshForm } from "@/model/words";
+import { FORMS, type Form, freshForm } from "@/model/words";
 import { Fields } from "@/ui/Fields";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { type NumberSlider, NumberSliders } from "@/ui/NumberSliders";
 import { Tick } from "@/ui/Tick";
 import { FacetWords } from "@/ui/Words";
-
-const FORMS: readonly { readonly id: Form["kind"]; readonly label: string }[] = [
-  { id: "straight", label: "straight" },
-  { id: "arc", label: "along an arc" },
-  { id: "circle", label: "round a circle" },
-  { id: "wave", label: "along a wave" },
-  { id: "fitted", label: "as wide as the block, each" },
-];
 
 const SLIDERS: { readonly [Kind in Form["kind"]]: readonly NumberSlider[] } = {
   straight: [],
@@ -42,7 +34,7 @@ export function FormSettings({ layer, words, preview, take }: WordsSetting): Rea
   return (
     <Fields>
       <FacetWords>
-        Lines run{" "}
+        Lines are set{" "}
         <LiveSelect
           label="Along what lines run"
           value={form.kind}

@@ -2,7 +2,6 @@
 
 import { BLENDED_INK } from "@generated/limits";
 import type { ReactElement } from "react";
-import { LetterColor } from "@/features/lettering/LetterColor";
 import { PhotoInLetters } from "@/features/lettering/PhotoInLetters";
 import type { WordsSetting } from "@/features/lettering/useWords";
 import { FRESH_CONTOUR, type Ink } from "@/model/words";
@@ -10,6 +9,7 @@ import { Fields } from "@/ui/Fields";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { type NumberSlider, NumberSliders } from "@/ui/NumberSliders";
 import { FacetWords } from "@/ui/Words";
+import { LayerColor } from "@/work/LayerColor";
 
 const INKS = [
   { id: "plain", label: "one colour" },
@@ -90,9 +90,9 @@ interface InkColorsProps extends WordsSetting {
 }
 
 function InkColors({ layer, isOff, ink, preview, take }: InkColorsProps): ReactElement {
-  const color = (label: string, value: string, changed: (chosen: string) => Ink) => (
-    <LetterColor
-      {...{ layer, label, value, isOff }}
+  const color = (of: string, value: string, changed: (chosen: string) => Ink) => (
+    <LayerColor
+      {...{ layer, of, value, isOff }}
       onPreview={(chosen) => preview({ ink: changed(chosen) })}
       onTake={(chosen) => take({ ink: changed(chosen) })}
     />

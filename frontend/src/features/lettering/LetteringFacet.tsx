@@ -13,7 +13,7 @@ import { useWords, type WordsSetting } from "@/features/lettering/useWords";
 import type { WordsLayer } from "@/model/composite";
 import { onCanvas } from "@/model/nesting";
 import { fromPixels, inPixels, type Unit } from "@/model/sizes";
-import { type Align, type Feature, type Form, stylesOf } from "@/model/words";
+import { type Align, type Feature, formWord, stylesOf } from "@/model/words";
 import { useDesk } from "@/state/desk/desk";
 import { useMessages } from "@/state/messages";
 import { useComposite } from "@/state/project";
@@ -52,14 +52,6 @@ const ALIGNS: readonly { readonly id: Align; readonly label: string }[] = [
   { id: "right", label: "aligned right" },
   { id: "both", label: "justified" },
 ];
-
-const FORM_WORDS: Readonly<Record<Form["kind"], string>> = {
-  straight: "straight",
-  arc: "along an arc",
-  circle: "round a circle",
-  wave: "along a wave",
-  fitted: "each line as wide as the block",
-};
 
 const FEATURE_WORDS: Readonly<Record<Feature, string>> = {
   smcp: "small capitals",
@@ -124,8 +116,7 @@ function SettingWords({ layer, words, take }: WordsSetting): ReactElement {
         choices={ALIGNS}
         onChange={(align) => take({ setting: { align: align as Align } })}
       />
-      , <Part line="form">{FORM_WORDS[setting.form.kind]}</Part>, inked{" "}
-      <Part line="ink">{inkWord(ink)}</Part>,{" "}
+      , <Part line="form">{formWord(setting.form)}</Part>, <Part line="ink">{inkWord(ink)}</Part>,{" "}
       <Part line="contour">{contour ? `outlined ${contour.side}` : "without an outline"}</Part>,{" "}
       <Part line="panel">{panel ? "on a panel" : "without a panel"}</Part>
       {lent.length > 0 ? `; some letters are lent by ${lent.join(", ")}` : ""}
@@ -135,8 +126,8 @@ function SettingWords({ layer, words, take }: WordsSetting): ReactElement {
 }
 
 function inkWord(ink: WordsSetting["words"]["ink"]): string {
-  if (ink === null) return "not at all";
-  return ink.kind === "plain" ? "with one colour" : "with a gradient";
+  if (ink === null) return "see-through";
+  return ink.kind === "plain" ? "inked with one colour" : "inked with a gradient";
 }
 
 interface PartProps {
@@ -156,6 +147,10 @@ function Part({ line, children }: PartProps): ReactElement {
 }
 
 const PERCENT = 100;
+const GAPS = [
+  { field: "letter_gap", label: "Between letters" },
+  { field: "line_gap", label: "Between lines" },
+] as const;
 const PER_INCH = { mm: 25.4, pt: 72 } as const;
 type LetterUnit = keyof typeof PER_INCH | "px";
 
@@ -190,26 +185,19 @@ function SizeNumbers({ layer, words, isOff, take }: WordsSetting): ReactElement 
         isDisabled={isOff}
         onChange={(high) => take({ setting: { size: high / (capital * scale * perPixel) } })}
       />
-      <NumberBox
-        label="Between letters"
-        value={Math.round(setting.letter_gap * PERCENT)}
-        min={SETTING.letter_gap.minimum * PERCENT}
-        max={SETTING.letter_gap.maximum * PERCENT}
-        step={1}
-        unit="%"
-        isDisabled={isOff}
-        onChange={(gap) => take({ setting: { letter_gap: gap / PERCENT } })}
-      />
-      <NumberBox
-        label="Between lines"
-        value={Math.round(setting.line_gap * PERCENT)}
-        min={SETTING.line_gap.minimum * PERCENT}
-        max={SETTING.line_gap.maximum * PERCENT}
-        step={1}
-        unit="%"
-        isDisabled={isOff}
-        onChange={(gap) => take({ setting: { line_gap: gap / PERCENT } })}
-      />
+      {GAPS.map(({ field, label }) => (
+        <NumberBox
+          key={field}
+          label={label}
+          value={Math.round(setting[field] * PERCENT)}
+          min={SETTING[field].minimum * PERCENT}
+          max={SETTING[field].maximum * PERCENT}
+          step={1}
+          unit="%"
+          isDisabled={isOff}
+          onChange={(gap) => take({ setting: { [field]: gap / PERCENT } })}
+        />
+      ))}
       <BlockWidth {...{ layer, words, isOff, take }} scale={scale} ppi={ppi} />
     </Numbers>
   );

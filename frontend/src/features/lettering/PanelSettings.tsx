@@ -2,12 +2,12 @@
 
 import { PANEL } from "@generated/limits";
 import type { ReactElement } from "react";
-import { LetterColor } from "@/features/lettering/LetterColor";
 import type { WordsSetting } from "@/features/lettering/useWords";
 import { FRESH_PANEL, type Panel } from "@/model/words";
 import { Fields } from "@/ui/Fields";
 import { type NumberSlider, NumberSliders } from "@/ui/NumberSliders";
 import { Tick } from "@/ui/Tick";
+import { LayerColor } from "@/work/LayerColor";
 
 const SLIDERS: readonly NumberSlider[] = [
   { field: "padding", label: "Room", unit: "%", scale: 100, usual: 200 },
@@ -32,9 +32,9 @@ export function PanelSettings({ layer, words, isOff, preview, take }: WordsSetti
       </Tick>
       {panel ? (
         <>
-          <LetterColor
+          <LayerColor
             {...{ layer, isOff }}
-            label="Panel"
+            of="Panel"
             value={panel.color}
             onPreview={(color) => preview(changed({ color }))}
             onTake={(color) => take(changed({ color }))}

@@ -1,26 +1,16 @@
 /** The settings of one shadow or outline. */
 
 import type { ReactElement } from "react";
-import styled from "styled-components";
 import type { Effect, Layer } from "@/model/composite";
 import { EFFECT_LIMITS, type EffectKind, FRESH_EFFECTS, shaded } from "@/model/effects";
 import { useDesk } from "@/state/desk/desk";
 import { useCalmLive } from "@/state/useCalmLive";
 import { QuietButton } from "@/ui/Button";
-import { ColorWell } from "@/ui/ColorWell";
 import { FieldRow, Fields } from "@/ui/Fields";
 import { type NumberLimits, type NumberSlider, NumberSliders } from "@/ui/NumberSliders";
-import { Swatches } from "@/ui/Swatches";
 import { Tick } from "@/ui/Tick";
 import { useDeskActions } from "@/work/DeskContext";
-import { useOfferedColors } from "@/work/useOfferedColors";
-
-const Colors = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px;
-`;
+import { LayerColor } from "@/work/LayerColor";
 
 const share = (field: string, label: string): NumberSlider => ({
   field,
@@ -75,7 +65,6 @@ interface EffectSettingsProps {
 export function EffectSettings({ layer, place }: EffectSettingsProps): ReactElement | null {
   const desk = useDeskActions();
   const live = useCalmLive();
-  const offered = useOfferedColors(layer);
   const { setLive, openLine } = useDesk((state) => state.actions);
   const kept = layer.effects[place];
   if (!kept) return null;
@@ -99,21 +88,13 @@ export function EffectSettings({ layer, place }: EffectSettingsProps): ReactElem
         onPreview={(changes) => preview(changes as Partial<Effect>)}
         onTake={(changes) => take(changes as Partial<Effect>)}
       />
-      <Colors>
-        <ColorWell
-          label="Its colour"
-          value={shown.color}
-          onPreview={(color) => preview({ color })}
-          onChange={(color) => take({ color })}
-        />
-        <Swatches
-          label="Colours from the picture"
-          colors={offered}
-          chosen={shown.color}
-          isDisabled={false}
-          onTake={(color) => take({ color })}
-        />
-      </Colors>
+      <LayerColor
+        layer={layer}
+        value={shown.color}
+        isOff={false}
+        onPreview={(color) => preview({ color })}
+        onTake={(color) => take({ color })}
+      />
       <FieldRow>
         <Tick isSelected={kept.works} onChange={(works) => take({ works })}>
           At work

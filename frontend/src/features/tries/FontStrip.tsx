@@ -38,9 +38,8 @@ export function FontStrip({ composite, layer }: FontStripProps): ReactElement {
   const fonts = useFonts();
   const lacking = useLacking(layer.words.setting.text);
   const [sought, setSought] = useState("");
-  const groups = fontTries(layer, fonts, fontsIn(composite), lacking)
-    .map((group) => ({ ...group, tries: group.tries.filter(({ title }) => finds(sought, title)) }))
-    .filter(({ tries }) => tries.length > 0);
+  const found = fonts.filter(({ name }) => finds(sought, name));
+  const groups = fontTries(layer, found, fontsIn(composite), lacking);
   return (
     <Tries
       label="Try these words in each font"
@@ -61,8 +60,8 @@ function noteOf(sought: string, fonts: number): string {
   return `No font is called “${sought}”.`;
 }
 
-function finds(sought: string, title: string): boolean {
-  return title.toLocaleLowerCase().includes(sought.trim().toLocaleLowerCase());
+function finds(sought: string, name: string): boolean {
+  return name.toLocaleLowerCase().includes(sought.trim().toLocaleLowerCase());
 }
 
 /** The fonts that words of this picture are set in. */

@@ -17,20 +17,11 @@ import { useCalmLive } from "@/state/useCalmLive";
 import { color } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { Choice } from "@/ui/Choice";
-import { ColorWell } from "@/ui/ColorWell";
 import { LabelledSlider } from "@/ui/LabelledSlider";
 import { NumberGrid } from "@/ui/NumberGrid";
-import { Swatches } from "@/ui/Swatches";
 import { ColorWash } from "@/work/ColorWash";
 import { useDeskActions } from "@/work/DeskContext";
-import { useOfferedColors } from "@/work/useOfferedColors";
-
-const Row = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px;
-`;
+import { LayerColor } from "@/work/LayerColor";
 
 const End = styled.fieldset`
   display: grid;
@@ -114,28 +105,18 @@ interface GradientEndProps {
 
 function GradientEnd(props: GradientEndProps): ReactElement {
   const { layer, shown, which, title, isOff, onPreview, onTake } = props;
-  const offered = useOfferedColors(layer);
   const stop = shown[which];
   const changed = (changes: Partial<Stop>) => ({ [which]: { ...stop, ...changes } });
   return (
     <End>
       <legend>{title}</legend>
-      <Row>
-        <ColorWell
-          label={`${title}: any colour`}
-          value={stop.color}
-          isDisabled={isOff}
-          onPreview={(chosen) => onPreview(changed({ color: chosen }))}
-          onChange={(chosen) => onTake(changed({ color: chosen }))}
-        />
-        <Swatches
-          label={`${title}: colours from the picture`}
-          colors={offered}
-          chosen={stop.color}
-          isDisabled={isOff}
-          onTake={(chosen) => onTake(changed({ color: chosen }))}
-        />
-      </Row>
+      <LayerColor
+        {...{ layer, isOff }}
+        of={title}
+        value={stop.color}
+        onPreview={(chosen) => onPreview(changed({ color: chosen }))}
+        onTake={(chosen) => onTake(changed({ color: chosen }))}
+      />
       <LabelledSlider
         label="Strength"
         value={Math.round(stop.opacity * PERCENT)}

@@ -38,9 +38,7 @@ class Face:
     Parameters
     ----------
     data : bytes
-        A TrueType or OpenType file.
-    index : int
-        Which of the fonts of a collection.
+        A TrueType or OpenType file of one font.
 
     Raises
     ------
@@ -48,8 +46,8 @@ class Face:
         The bytes are none, or it has no letters.
     """
 
-    def __init__(self, data: bytes, index: int = 0) -> None:
-        face = hb.Face(hb.Blob(data), index)
+    def __init__(self, data: bytes) -> None:
+        face = hb.Face(hb.Blob(data))
         if face.glyph_count == 0 or not LEAST_UNITS <= face.upem <= MOST_UNITS:
             raise FontUnreadableError
         self.nbytes = len(data)
@@ -130,11 +128,11 @@ class Face:
 
 def _feature_tags(face: hb.Face) -> set[str]:
     """Return the features that any script of a font has."""
-    found: set[str] = set()
-    for table in ("GSUB",):
-        for place, _ in enumerate(face.get_table_script_tags(table)):
-            found.update(face.get_language_feature_tags(table, place))
-    return found
+    return {
+        tag
+        for place, _ in enumerate(face.get_table_script_tags("GSUB"))
+        for tag in face.get_language_feature_tags("GSUB", place)
+    }
 
 
 UNSEEN = (

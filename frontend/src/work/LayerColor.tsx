@@ -1,8 +1,8 @@
-/** One colour of words: any, or one of the picture. */
+/** One colour of a layer: any, or one of the picture beneath it. */
 
-import type { ReactElement } from "react";
+import type { ReactElement, ReactNode } from "react";
 import styled from "styled-components";
-import type { WordsLayer } from "@/model/composite";
+import type { Layer } from "@/model/composite";
 import { ColorWell } from "@/ui/ColorWell";
 import { Swatches } from "@/ui/Swatches";
 import { useOfferedColors } from "@/work/useOfferedColors";
@@ -14,34 +14,38 @@ const Row = styled.div`
   gap: 6px;
 `;
 
-interface LetterColorProps {
-  readonly layer: WordsLayer;
-  readonly label: string;
+interface LayerColorProps {
+  readonly layer: Layer;
+  /** What has the colour, where several of the layer have one. */
+  readonly of?: string;
   readonly value: string;
   readonly isOff: boolean;
   onPreview(color: string): void;
   onTake(color: string): void;
+  /** What else is offered. */
+  readonly children?: ReactNode;
 }
 
-export function LetterColor(props: LetterColorProps): ReactElement {
-  const { layer, label, value, isOff, onPreview, onTake } = props;
+export function LayerColor(props: LayerColorProps): ReactElement {
+  const { layer, of, value, isOff, onPreview, onTake, children } = props;
   const offered = useOfferedColors(layer);
   return (
     <Row>
       <ColorWell
-        label={`${label}: any colour`}
+        label={of ? `${of}: any colour` : "Any colour"}
         value={value}
         isDisabled={isOff}
         onPreview={onPreview}
         onChange={onTake}
       />
       <Swatches
-        label={`${label}: colours from the picture`}
+        label={of ? `${of}: colours from the picture` : "Colours from the picture"}
         colors={offered}
         chosen={value}
         isDisabled={isOff}
         onTake={onTake}
       />
+      {children}
     </Row>
   );
 }
