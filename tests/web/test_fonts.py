@@ -131,6 +131,20 @@ def test_letters_that_a_font_lacks_are_lent_by_the_nearest_that_has_them(
     assert layer["measure"]["lacking"] == ""
 
 
+def test_own_fonts_lend_letters_while_they_are_on_offer(
+    client: FlaskClient, table: Worktable
+) -> None:
+    first = bring(client, font("Gathers", letters="\ue010")).get_json()["fonts"][0]
+    assert add(table, said("A \ue010"))["measure"]["lent"] == ["Gathers"]
+
+    client.delete(f"/api/fonts/{first['id']}")
+    bring(client, font("Spares", letters="\ue010"))
+    table.edit(kind="set_words", layer_id="w", words=said("B \ue010"))
+
+    (layer,) = table.state["composite"]["layers"]
+    assert layer["measure"]["lent"] == ["Spares"]
+
+
 def test_words_that_are_not_saved_are_shown_as_they_will_be(table: Worktable) -> None:
     add(table, said("I"))
     view = {"x": 0, "y": 0, "width": SIDE, "height": SIDE, "scale": 1}
