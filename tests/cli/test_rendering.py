@@ -65,9 +65,9 @@ def test_size_format_and_layer_can_be_chosen(
 @pytest.mark.parametrize(
     ("options", "name", "words"),
     [
-        ([], "out.gif", "must end in one of .png"),
+        ([], "out.bmp", "must end in one of .png"),
         (["--layer", "Nobody"], "out.png", "no such layer called Nobody"),
-        (["--scale", "0"], "out.png", "above 0"),
+        (["--scale", "0"], "out.png", "greater than or equal to"),
     ],
 )
 def test_what_cannot_be_rendered_is_told_and_leaves_nothing(

@@ -23,6 +23,14 @@ if TYPE_CHECKING:
 CANVAS = {"width": 60, "height": 40, "ppi": 96, "background": "#ffffff"}
 
 
+def opened(data: bytes) -> Image.Image:
+    """Open a picture; a PNG of few colours names them in a palette."""
+    picture = Image.open(io.BytesIO(data))
+    if picture.mode != "P":
+        return picture
+    return picture.convert("RGBA" if "transparency" in picture.info else "RGB")
+
+
 class Pair:
     """Two colours over one another, one of them faded, half strong and in a mode."""
 
@@ -60,8 +68,7 @@ class Pair:
         assert "spring-and-tent.zip" in answer.headers["Content-Disposition"]
         pack = zipfile.ZipFile(io.BytesIO(answer.data))
         assert pack.testzip() is None
-        files = {name: io.BytesIO(pack.read(name)) for name in pack.namelist()}
-        return {name: Image.open(file) for name, file in files.items()}
+        return {name: opened(pack.read(name)) for name in pack.namelist()}
 
 
 @pytest.fixture
@@ -149,7 +156,7 @@ def test_a_piece_is_the_picture_on_nothing_with_its_cut_and_fades(pair: Pair) ->
 
     assert answer.content_type == "image/png"
     assert "the-tent.png" in answer.headers["Content-Disposition"]
-    with Image.open(io.BytesIO(answer.data)) as picture:
+    with opened(answer.data) as picture:
         shown = np.asarray(picture)
     assert shown.shape == (20, 30, 4)
     assert shown[shown[..., 3] > 0, :3].tolist() == [[0xC0, 0x20, 0x20]] * int(
@@ -167,7 +174,7 @@ def test_a_hidden_piece_is_shown_and_a_jpeg_has_the_matte_behind(pair: Pair) -> 
 
     answer = pair.made(piece="spring", format="jpeg", quality=100, matte="#0000ff")
 
-    with Image.open(io.BytesIO(answer.data)) as picture:
+    with opened(answer.data) as picture:
         shown = np.asarray(picture.convert("RGB")).astype(int)
     assert np.abs(shown[10, 5] - [0x20, 0xA0, 0x40]).max() < 6
     assert np.abs(shown[10, 25] - [0, 0, 255]).max() < 6
@@ -180,7 +187,7 @@ def test_a_piece_that_follows_another_layer_follows_it(pair: Pair) -> None:
     pair.edit(kind="add_part", layer_id="tent", part=follows)
     pair.edit(kind="fade_layer", layer_id="tent", fades=[])
 
-    with Image.open(io.BytesIO(pair.made(piece="tent").data)) as picture:
+    with opened(pair.made(piece="tent").data) as picture:
         assert np.asarray(picture)[10, [5, 25], 3].tolist() == [255, 0]
 
 
@@ -191,7 +198,7 @@ def test_a_piece_has_what_its_shape_throws(pair: Pair) -> None:
     outline = {"kind": "outline", "width": 6, "strength": 1, "color": "#0000ff"}
     pair.edit(kind="shade_layer", layer_id="tent", effects=[outline])
 
-    with Image.open(io.BytesIO(pair.made(piece="tent").data)) as picture:
+    with opened(pair.made(piece="tent").data) as picture:
         shown = np.asarray(picture)
 
     assert shown[10, 16].tolist() == [0, 0, 255, 255]

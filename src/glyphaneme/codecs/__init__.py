@@ -21,8 +21,11 @@ from glyphaneme.codecs.writing import (
     FileFormat,
     FileSpec,
     Shape,
+    Spool,
+    spooled,
     write_bands,
     write_picture,
+    write_spooled,
 )
 
 __all__ = [
@@ -33,6 +36,7 @@ __all__ = [
     "PictureRefusedError",
     "RefusalCode",
     "Shape",
+    "Spool",
     "decode_matte",
     "drafted",
     "drop_drafts",
@@ -51,6 +55,8 @@ __all__ = [
     "save_painting",
     "save_patch",
     "save_pyramid",
+    "spooled",
     "write_bands",
     "write_picture",
+    "write_spooled",
 ]

@@ -3,12 +3,10 @@
 from __future__ import annotations
 
 import base64
-import json
-import subprocess
-import sys
 from pathlib import Path
 from typing import Final, NamedTuple
 
+from glyphaneme.codecs.apart import read_apart
 from glyphaneme.codecs.errors import PictureRefusedError, RefusalCode
 
 MAX_FONT_BYTES: Final = 30 * 2**20
@@ -45,19 +43,11 @@ def read_fonts(data: bytes) -> list[FontFile]:
             f"The font is larger than {MAX_FONT_BYTES // 2**20} MB. Nothing of it was "
             "kept; bring in a smaller one.",
         )
-    try:
-        done = subprocess.run(  # noqa: S603  # words of our own
-            [sys.executable, "-P", str(READER)],
-            input=data,
-            capture_output=True,
-            timeout=SECONDS,
-            check=True,
-        )
-        found = json.loads(done.stdout)
-    except (subprocess.SubprocessError, ValueError) as cause:
+    found = read_apart(READER, data, seconds=SECONDS)
+    if found is None:
         raise PictureRefusedError(
             RefusalCode.DAMAGED,
             "The file is no font, or a damaged one. Nothing of it was kept; fonts are "
             "read from TTF, OTF, TTC and WOFF2 files.",
-        ) from cause
+        )
     return [FontFile(**{**one, "data": base64.b64decode(one["data"])}) for one in found]

@@ -10,6 +10,9 @@ from numpy.typing import NDArray
 PixelsU8: TypeAlias = NDArray[np.uint8]
 """(H, W, 4) uint8, C-contiguous: sRGB-encoded R, G, B and straight alpha, 0..255."""
 
+PixelsU16: TypeAlias = NDArray[np.uint16]
+"""(H, W, 4) uint16, C-contiguous: as `PixelsU8`, 0..65535."""
+
 MatrixF64: TypeAlias = NDArray[np.float64]
 """(2, 3) float64: the upper rows of an affine map of column vectors (x, y, 1)."""
 

@@ -7,6 +7,7 @@ from glyphaneme.store.database import DATABASE_AWAY
 __all__ = [
     "DATABASE_AWAY",
     "ExportSizeError",
+    "FinishedFileError",
     "JobCancelledError",
     "KeyReusedError",
     "LibraryPictureError",
@@ -14,6 +15,7 @@ __all__ = [
     "NotThereError",
     "PictureMismatchError",
     "ServiceError",
+    "TooManyPurposesError",
     "TooManyVersionsError",
 ]
 
@@ -93,6 +95,20 @@ class TooManyVersionsError(ServiceError):
             "kept. Nothing is lost: forget a name that you no longer need, then give "
             "this one."
         )
+
+
+class TooManyPurposesError(ServiceError):
+    """There are as many purposes of one's own as there may be."""
+
+    def __init__(self, limit: int) -> None:
+        super().__init__(
+            f"{limit} purposes are kept already, and no more. Nothing is lost: take "
+            "one away that you no longer need, then name this one."
+        )
+
+
+class FinishedFileError(ServiceError):
+    """A finished file cannot be made of what was asked for."""
 
 
 class JobCancelledError(ServiceError):

@@ -7,30 +7,42 @@ import shutil
 import tempfile
 import uuid
 import zipfile
-from typing import TYPE_CHECKING, BinaryIO, Final, Literal, NamedTuple, Self, cast
+from typing import TYPE_CHECKING, Annotated, Any, BinaryIO, Final, Self, cast
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from glyphaneme.codecs import FileFormat, FileSpec, Shape, let_go, write_bands
 from glyphaneme.codecs.openraster import MEDIA_TYPE
-from glyphaneme.core.color import Color
-from glyphaneme.core.document.apart import alone, piece
-from glyphaneme.core.document.model import LayerId
-from glyphaneme.core.place import Pyramid
-from glyphaneme.core.render import View, all_needed, render_bands
+from glyphaneme.core.document.apart import alone, only, piece
+from glyphaneme.core.document.model import LayerId  # noqa: TC001  # a field's type
+from glyphaneme.core.document.naming import LONGEST_NAME
+from glyphaneme.core.finish import (
+    About,
+    FileFormat,
+    FileSettings,
+    Plan,
+    shown_part,
+    soft_layers,
+)
+from glyphaneme.core.finish.settings import LAYERED
+from glyphaneme.core.place import Rect
+from glyphaneme.core.render import all_needed
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.assets import assets_named, assets_of
-from glyphaneme.services.errors import ExportSizeError, NotThereError
+from glyphaneme.services.errors import FinishedFileError, NotThereError
+from glyphaneme.services.file_writing import write_file
+from glyphaneme.services.filing import Making, require_size
 from glyphaneme.services.fonts import fonts_to_travel
 from glyphaneme.services.layered_writing import Sources, write_layered
 from glyphaneme.services.painting import named_strokes
 from glyphaneme.services.pictures import original_file
+from glyphaneme.services.profiles import profile_bytes, profile_name
 from glyphaneme.services.projects import (
     composite_at,
+    lock_for_change,
     require_project,
     require_revision,
 )
-from glyphaneme.services.reporting import DONE_BEFORE, PartOf, ReportingFile
+from glyphaneme.services.reporting import PartOf
 from glyphaneme.services.studio import stream_file
 from glyphaneme.services.working import Job, begin_job
 from glyphaneme.store.blobs import blob_size
@@ -40,45 +52,74 @@ from glyphaneme.store.rows import JobKind, JobRow
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from glyphaneme.core.arrays import PixelsU8
-    from glyphaneme.core.document import Canvas, Composite, Layer
-    from glyphaneme.core.render import Assets
-    from glyphaneme.core.render.composing import Rounding
-    from glyphaneme.services.reporting import Reporting
+    from glyphaneme.core.document import Composite
     from glyphaneme.services.studio import Studio, Visit
     from glyphaneme.services.working import Progress
 
-MAX_EXPORT_PIXELS = 150_000_000
-MAX_EXPORT_SIDE = 30_000
-MAX_APART = 50
-ZIP = "application/zip"
-LONGEST_STEM_BYTES = 200
-LAYERED: Final = "openraster"
+MAX_APART: Final = 50
+ZIP: Final = "application/zip"
+LONGEST_STEM_BYTES: Final = 200
 
 
-class ExportRequest(BaseModel):
-    """What file to make; `matte` lies behind see-through places of a JPEG.
+class Crop(BaseModel):
+    """A part of the sheet, in its pixels."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    x: Annotated[float, Field(ge=-1e5, le=1e5, allow_inf_nan=False)]
+    y: Annotated[float, Field(ge=-1e5, le=1e5, allow_inf_nan=False)]
+    width: Annotated[float, Field(ge=1, le=1e5, allow_inf_nan=False)]
+    height: Annotated[float, Field(ge=1, le=1e5, allow_inf_nan=False)]
+
+    @property
+    def rect(self) -> Rect[float]:
+        """The same as a rectangle."""
+        return Rect(self.x, self.y, self.x + self.width, self.y + self.height)
+
+
+class ExportRequest(FileSettings):
+    """What file to make, and of what.
 
     A layered file, "openraster", always has the canvas's own size. Where layers are
     named in `apart`, each is made a picture by itself, on the same sheet, and the file
     is a ZIP of those. A layer that is named as `piece` is the picture, as large as the
-    sheet and see-through around it.
+    sheet and see-through around it, or cut to what of it shows. Only those layers are
+    shown that are `chosen`, if any are.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     revision: uuid.UUID
-    format: FileFormat | Literal["openraster"]
-    width: int = Field(ge=1, le=MAX_EXPORT_SIDE)
-    quality: int = Field(default=90, ge=1, le=100)
-    matte: Color = "#ffffff"
     apart: tuple[LayerId, ...] = Field(default=(), max_length=MAX_APART)
     piece: LayerId | None = None
+    trimmed: bool = False
+    """Whether a piece is cut to what of it shows."""
+    chosen: tuple[LayerId, ...] = Field(default=(), max_length=200)
+    crop: Crop | None = None
+    about: About | None = None
+    """What the file says of the picture; None is what the project says of itself."""
+
+    @model_validator(mode="before")
+    @classmethod
+    def _may_say_a_width(cls, fields: Any) -> Any:  # noqa: ANN401  # JSON
+        """Take a width in pixels alone for a size, as the first clients say it."""
+        if isinstance(fields, dict) and "width" in fields and "size" not in fields:
+            width = {"by": "width", "width": fields["width"]}
+            others = {name: one for name, one in fields.items() if name != "width"}
+            return {**others, "size": width}
+        return fields
 
     @model_validator(mode="after")
     def _is_of_one_kind(self) -> Self:
-        if self.piece is not None and (self.apart or self.format == LAYERED):
+        ways = (self.apart, self.piece, self.chosen)
+        if sum(map(bool, ways)) > 1:
+            message = "a file is of a piece, of layers apart, or of those chosen"
+            raise ValueError(message)
+        if self.format == LAYERED and (self.apart or self.piece):
             message = "a piece is one picture: it cannot be a layered file, nor apart"
+            raise ValueError(message)
+        if self.apart and self.format == FileFormat.PDF:
+            message = "layers apart are pictures; choose another format than PDF"
             raise ValueError(message)
         return self
 
@@ -93,6 +134,67 @@ class FinishedFile(BaseModel):
     size: int
 
 
+class SoftPhoto(BaseModel):
+    """A photo that a file enlarges beyond what its pixels can show."""
+
+    model_config = ConfigDict(frozen=True)
+
+    layer_id: str
+    name: str
+    own_ppi: float
+    enlarged: float
+
+
+class FileFacts(BaseModel):
+    """What is known of a file before it is made."""
+
+    model_config = ConfigDict(frozen=True)
+
+    name: str
+    width: int
+    height: int
+    ppi: float
+    page_mm: tuple[float, float]
+    trim_mm: tuple[float, float]
+    crop: Crop
+    """What of the sheet is shown, with the bleed."""
+    keeps_alpha: bool
+    """Whether the file has see-through places."""
+    soft: list[SoftPhoto]
+    refused: str | None
+    """Why it cannot be made, if it cannot."""
+
+
+def file_facts(
+    visit: Visit, project_id: uuid.UUID, request: ExportRequest
+) -> FileFacts:
+    """Return what is known of a file before it is made.
+
+    Raises
+    ------
+    NotThereError
+        There is no such project, moment or layer.
+    """
+    project = require_project(visit, project_id)
+    require_revision(visit, project_id, request.revision)
+    shown, part, name = _shown(visit, request, project.name)
+    plan = Making(shown, shown.layers, {}, _settings(request), part).plan
+    area = plan.area
+    background = shown.canvas.background is not None or request.ground is not None
+    return FileFacts(
+        name=file_name(name, ending(request)),
+        width=plan.file_width,
+        height=plan.file_height,
+        ppi=plan.ppi,
+        page_mm=plan.page_mm,
+        trim_mm=plan.trim_mm,
+        crop=Crop(x=area.left, y=area.top, width=area.width, height=area.height),
+        keeps_alpha=not background and _keeps_alpha(request),
+        soft=[SoftPhoto(**one._asdict()) for one in soft_layers(shown, plan)],
+        refused=_refusal(plan, request),
+    )
+
+
 def start_export(
     visit: Visit,
     project_id: uuid.UUID,
@@ -102,6 +204,8 @@ def start_export(
 ) -> Job:
     """Have a file made; repeated with the same key, it is made once.
 
+    What the project says of itself is that of the moment when it is asked for.
+
     Raises
     ------
     KeyReusedError
@@ -109,13 +213,17 @@ def start_export(
     """
     project = require_project(visit, project_id)
     require_revision(visit, project_id, request.revision)
-    composite = composite_at(visit, request.revision)
-    _require_size(request, export_height(composite.canvas, request.width))
+    shown, part, name = _shown(visit, request, project.name)
+    plan = Making(shown, shown.layers, {}, _settings(request), part).plan
+    if request.format != LAYERED:
+        require_size(plan, request)
     for layer in request.apart:
-        alone(composite, layer)
-    name = project.name
-    if request.piece is not None:
-        name = piece(composite, request.piece).layers[0].name
+        alone(shown, layer)
+    if request.coloring.space == "ink":
+        profile_bytes(visit, request.coloring.profile)
+    if request.about is None:
+        about = About.model_validate(project.about or {})
+        request = with_fields(request, about=about)
     return begin_job(
         visit,
         JobRow(
@@ -123,9 +231,25 @@ def start_export(
             kind=JobKind.EXPORT,
             project_id=project_id,
             request=request.model_dump(mode="json"),
-            file_name=_file_name(name, _ending(request)),
+            file_name=file_name(name, ending(request)),
         ),
     )
+
+
+def about_of(visit: Visit, project_id: uuid.UUID) -> About:
+    """Return what files of a project say of it."""
+    return About.model_validate(require_project(visit, project_id).about or {})
+
+
+def say_about(visit: Visit, project_id: uuid.UUID, about: About) -> None:
+    """Keep what files of a project say of it.
+
+    Raises
+    ------
+    NotThereError
+        There is no such project.
+    """
+    lock_for_change(visit, project_id).about = about.model_dump(mode="json")
 
 
 def make_file(studio: Studio, job: JobRow, progress: Progress) -> None:
@@ -138,16 +262,40 @@ def make_file(studio: Studio, job: JobRow, progress: Progress) -> None:
     if request.format == LAYERED:
         _make_layered_file(studio, request, progress)
     elif request.apart:
-        _make_apart(studio, request, request.format, progress)
+        _make_apart(studio, request, progress)
     else:
-        _make_picture_file(studio, request, request.format, progress)
+        _make_picture_file(studio, request, progress)
+
+
+def making_of(
+    visit: Visit, request: ExportRequest, *, with_assets: bool = True
+) -> Making:
+    """Return what a picture file is made of; a part of it may need few assets.
+
+    Raises
+    ------
+    NotThereError
+        A layer or a profile is not there.
+    """
+    shown, part, _ = _shown(visit, request, "")
+    pile = composite_at(visit, request.revision).layers
+    return Making(
+        shown,
+        pile,
+        assets_of(visit, shown, pile=pile) if with_assets else {},
+        _settings(request),
+        part,
+        profile_bytes(visit, request.coloring.profile),
+        profile_name(visit, request.coloring.profile),
+        request.about or About(),
+    )
 
 
 def _make_layered_file(
     studio: Studio, request: ExportRequest, progress: Progress
 ) -> None:
     with studio.looking() as visit:
-        composite = composite_at(visit, request.revision)
+        composite, _, _ = _shown(visit, request, "")
         # Hidden layers travel along too.
         needed = all_needed(composite)
         assets = assets_named(visit, needed)
@@ -172,24 +320,20 @@ def _make_layered_file(
 
 
 def _make_picture_file(
-    studio: Studio, request: ExportRequest, chosen: FileFormat, progress: Progress
+    studio: Studio, request: ExportRequest, progress: Progress
 ) -> None:
     with studio.looking() as visit:
-        whole = composite_at(visit, request.revision)
-        composite = whole if request.piece is None else piece(whole, request.piece)
-        assets = assets_of(visit, composite, pile=whole.layers)
-    making = _Making(composite, whole.layers, assets, request, chosen)
+        making = making_of(visit, request)
     with tempfile.TemporaryFile() as file:
-        _write(making, cast("BinaryIO", file), progress)
-        progress.finish(file)
+        found = write_file(making, cast("BinaryIO", file), progress)
+        progress.finish(file, found=found | {"bytes": file.tell()})
 
 
-def _make_apart(
-    studio: Studio, request: ExportRequest, chosen: FileFormat, progress: Progress
-) -> None:
+def _make_apart(studio: Studio, request: ExportRequest, progress: Progress) -> None:
     """Make a ZIP with a picture of each layer, in the order that was asked for."""
     with studio.looking() as visit:
         whole = composite_at(visit, request.revision)
+        profile = profile_bytes(visit, request.coloring.profile)
     count = len(request.apart)
     with tempfile.TemporaryFile() as file:
         # The pictures are packed already.
@@ -198,59 +342,24 @@ def _make_apart(
                 composite = alone(whole, layer)
                 with studio.looking() as visit:
                     assets = assets_of(visit, composite, pile=whole.layers)
-                making = _Making(composite, whole.layers, assets, request, chosen)
+                making = Making(
+                    composite,
+                    whole.layers,
+                    assets,
+                    _settings(request),
+                    None if request.crop is None else request.crop.rect,
+                    profile,
+                    about=request.about or About(),
+                )
                 name = whole.path_to(layer)[-1].name
                 with tempfile.TemporaryFile() as picture:
                     share = PartOf(progress, place / count, 1 / count)
-                    _write(making, cast("BinaryIO", picture), share)
+                    write_file(making, cast("BinaryIO", picture), share)
                     picture.seek(0)
-                    entry = f"{place + 1}-{_file_name(name, chosen.ending)}"
+                    entry = f"{place + 1}-{file_name(name, making.chosen.facts.ending)}"
                     with pack.open(entry, "w", force_zip64=True) as packed:
                         shutil.copyfileobj(picture, packed)
         progress.finish(file)
-
-
-class _Making(NamedTuple):
-    """A picture file to make of a composite whose masks may read a wider pile."""
-
-    composite: Composite
-    pile: tuple[Layer, ...]
-    assets: Assets
-    request: ExportRequest
-    format: FileFormat
-
-
-def _write(making: _Making, file: BinaryIO, progress: Reporting) -> None:
-    request, chosen = making.request, making.format
-    composite = making.composite
-    if not chosen.keeps_alpha:
-        composite = _matted(composite, request.matte)
-    canvas = composite.canvas
-    scale = request.width / canvas.width
-    shape = Shape(
-        request.width,
-        export_height(canvas, request.width),
-        opaque=canvas.background is not None,
-    )
-    spec = FileSpec(chosen, request.quality, canvas.ppi * scale)
-
-    def bands() -> Iterator[PixelsU8]:
-        view = View(0, 0, shape.width, shape.height, scale)
-        rows = 0
-        # In exact formats the noise would cost more than it gives: flat places grow.
-        rounding: Rounding = "nearest" if chosen.is_exact else "dithered"
-        for band in render_bands(
-            composite, making.assets, view, rounding=rounding, pile=making.pile
-        ):
-            yield band
-            for asset in making.assets.values():
-                if isinstance(asset, Pyramid):
-                    let_go(asset)
-            rows += len(band)
-            progress.report(DONE_BEFORE * rows / shape.height)
-
-    told = ReportingFile(file, progress, usual_size=shape.width * shape.height)
-    write_bands(bands(), shape, cast("BinaryIO", told), spec)
 
 
 def finished_file(
@@ -280,48 +389,72 @@ def finished_file(
     return file, stream_file(visit.studio, row.result_sha256)
 
 
-def export_height(canvas: Canvas, width: int) -> int:
-    """Return how high a picture of that canvas is at a width, in pixels."""
-    return max(1, round(canvas.height * width / canvas.width))
+def ending(request: ExportRequest) -> str:
+    """Return how the name of what is asked for ends."""
+    if request.format == LAYERED:
+        return "ora"
+    return "zip" if request.apart else FileFormat(request.format).facts.ending
 
 
-def _matted(composite: Composite, matte: str) -> Composite:
-    """Lay a picture over a matte, for a format that has no see-through."""
-    if composite.canvas.background is not None:
-        return composite
-    return with_fields(
-        composite, canvas=with_fields(composite.canvas, background=matte)
-    )
+def file_name(name: str, its_ending: str) -> str:
+    """Return a name that any file system takes."""
+    stem = re.sub(r"[^\w\- ]", "", name).strip().replace(" ", "-").lower()
+    # File systems count bytes; a letter cut in two is left out.
+    stem = stem.encode()[:LONGEST_STEM_BYTES].decode(errors="ignore")
+    return f"{stem or 'picture'}.{its_ending}"
 
 
-def _require_size(request: ExportRequest, height: int) -> None:
-    width, longest = request.width, max(request.width, height)
-    if width * height > MAX_EXPORT_PIXELS:
-        limit = f"at most {MAX_EXPORT_PIXELS // 1_000_000} million pixels"
-        raise ExportSizeError(width, height, limit)
-    if longest > MAX_EXPORT_SIDE:
-        raise ExportSizeError(width, height, f"at most {MAX_EXPORT_SIDE} on a side")
-    if request.format != LAYERED and longest > request.format.longest_side:
-        chosen = request.format
-        most = f"at most {chosen.longest_side} on a side as {chosen.name}"
-        raise ExportSizeError(width, height, most)
+def _shown(
+    visit: Visit, request: ExportRequest, project: str
+) -> tuple[Composite, Rect[float] | None, str]:
+    """Return what is shown, which part of the sheet, and how that is called.
+
+    Raises
+    ------
+    FinishedFileError
+        Nothing is left of it.
+    """
+    whole = composite_at(visit, request.revision)
+    part = None if request.crop is None else request.crop.rect
+    if request.chosen:
+        return only(whole, request.chosen), part, project
+    if request.piece is None:
+        return whole, part, project
+    shown = piece(whole, request.piece)
+    if request.trimmed and part is None:
+        part = shown_part(shown, assets_of(visit, shown, pile=whole.layers), whole)
+        if part is None:
+            message = (
+                "Nothing of the layer shows, so nothing is left once it is cut to "
+                "that. Save it in the whole sheet, or show some of it."
+            )
+            raise FinishedFileError(message)
+    return shown, part, shown.layers[0].name[:LONGEST_NAME]
+
+
+def _settings(request: ExportRequest) -> FileSettings:
+    """Return the settings of a request alone."""
+    fields = {name: getattr(request, name) for name in FileSettings.model_fields}
+    return FileSettings.model_validate(fields)
+
+
+def _keeps_alpha(request: ExportRequest) -> bool:
+    if request.format == LAYERED:
+        return True
+    return request.coloring.space != "ink" and request.format.facts.keeps_alpha
+
+
+def _refusal(plan: Plan, request: ExportRequest) -> str | None:
+    if request.format == LAYERED:
+        return None
+    try:
+        require_size(plan, request)
+    except ValueError as refusal:
+        return str(refusal)
+    return None
 
 
 def _media_type(request: ExportRequest) -> str:
     if request.format == LAYERED:
         return MEDIA_TYPE
-    return ZIP if request.apart else request.format.media_type
-
-
-def _ending(request: ExportRequest) -> str:
-    if request.format == LAYERED:
-        return "ora"
-    return "zip" if request.apart else request.format.ending
-
-
-def _file_name(name: str, ending: str) -> str:
-    """Return a name that any file system takes."""
-    stem = re.sub(r"[^\w\- ]", "", name).strip().replace(" ", "-").lower()
-    # File systems count bytes; a letter cut in two is left out.
-    stem = stem.encode()[:LONGEST_STEM_BYTES].decode(errors="ignore")
-    return f"{stem or 'picture'}.{ending}"
+    return ZIP if request.apart else FileFormat(request.format).facts.media_type

@@ -2,43 +2,56 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, BinaryIO
+from typing import TYPE_CHECKING, Any, BinaryIO
 
-from glyphaneme.codecs import FileFormat, FileSpec, Shape, write_bands
 from glyphaneme.core.document.apart import piece
-from glyphaneme.core.render import View, render_bands
-from glyphaneme.core.values import with_fields
-from glyphaneme.services.errors import ExportSizeError, NotThereError
+from glyphaneme.core.finish import FileFormat
+from glyphaneme.services.errors import NotThereError
+from glyphaneme.services.file_writing import write_file
+from glyphaneme.services.filing import Making, require_size
 from glyphaneme.services.layered_reading import assets_of_layered, read_layered
+from glyphaneme.services.paging import write_pages
+from glyphaneme.services.profiles import COATED
 
 if TYPE_CHECKING:
-    from glyphaneme.core.document import Composite
+    from collections.abc import Iterator, Sequence
+    from pathlib import Path
 
-LONGEST_SIDE = 65_535
-WHITE = "#ffffff"
+    from glyphaneme.core.document import Composite
+    from glyphaneme.core.finish import FileSettings
+
 FORMAT_ENDINGS = {
     ".png": FileFormat.PNG,
     ".jpg": FileFormat.JPEG,
     ".jpeg": FileFormat.JPEG,
     ".webp": FileFormat.WEBP,
+    ".avif": FileFormat.AVIF,
     ".tif": FileFormat.TIFF,
     ".tiff": FileFormat.TIFF,
+    ".gif": FileFormat.GIF,
+    ".pdf": FileFormat.PDF,
 }
+
+
+class Silent:
+    """Nobody hears how far the work is."""
+
+    def report(self, share: float, /) -> None:
+        """Hear it."""
 
 
 def render_layered(
     source: BinaryIO,
     target: BinaryIO,
-    chosen: FileFormat,
+    settings: FileSettings,
     *,
-    width: int | None = None,
-    scale: float = 1.0,
     layer_name: str | None = None,
+    profile: tuple[bytes, str] | None = None,
 ) -> tuple[int, int]:
     """Render an OpenRaster file; returns width and height in pixels.
 
-    `width` counts before `scale`. With `layer_name` that layer is rendered alone, at
-    full strength. See-through places of a format without alpha become white.
+    With `layer_name` that layer is rendered alone, at full strength. A printer's
+    profile comes with its name.
 
     Raises
     ------
@@ -52,35 +65,58 @@ def render_layered(
         The picture would be too large.
     """
     unpacked = read_layered(source)
-    assets = assets_of_layered(unpacked)
     composite = unpacked.composite
     if layer_name is not None:
         composite = _piece(composite, layer_name)
-    canvas = composite.canvas
-    if canvas.background is None and not chosen.keeps_alpha:
-        canvas = with_fields(canvas, background=WHITE)
-        composite = with_fields(composite, canvas=canvas)
-    size = width or max(1, round(canvas.width * scale))
-    scale = size / canvas.width
-    _require_size(size, round(canvas.height * scale), chosen)
-    shape = Shape(
-        size,
-        max(1, round(canvas.height * scale)),
-        opaque=canvas.background is not None,
+    making = Making(
+        composite,
+        unpacked.composite.layers,
+        assets_of_layered(unpacked),
+        settings,
+        **_printed_with(profile),
     )
-
-    view = View(0, 0, shape.width, shape.height, scale)
-    spec = FileSpec(chosen, quality=92, ppi=canvas.ppi * scale)
-    pile = unpacked.composite.layers
-    bands = render_bands(composite, assets, view, pile=pile)
-    write_bands(bands, shape, target, spec)
-    return shape.width, shape.height
+    require_size(making.plan, settings)
+    found = write_file(making, target, Silent())
+    return found["width"], found["height"]
 
 
-def _require_size(width: int, height: int, chosen: FileFormat) -> None:
-    longest = min(chosen.longest_side, LONGEST_SIDE)
-    if max(width, height) > longest:
-        raise ExportSizeError(width, height, f"at most {longest} on a side")
+def render_pages(
+    files: Sequence[Path],
+    target: BinaryIO,
+    settings: FileSettings,
+    *,
+    profile: tuple[bytes, str] | None = None,
+) -> int:
+    """Render OpenRaster files as pages of one PDF; returns how many there are.
+
+    Raises
+    ------
+    PictureRefusedError
+        One of the files cannot be opened.
+    ExportSizeError
+        A page would be too large.
+    """
+
+    def makings() -> Iterator[Making]:
+        for file in files:
+            with file.open("rb") as source:
+                unpacked = read_layered(source)
+            making = Making(
+                unpacked.composite,
+                unpacked.composite.layers,
+                assets_of_layered(unpacked),
+                settings,
+                **_printed_with(profile),
+            )
+            require_size(making.plan, settings)
+            yield making
+
+    return int(write_pages(makings(), len(files), target, Silent())["pages"])
+
+
+def _printed_with(profile: tuple[bytes, str] | None) -> dict[str, Any]:
+    data, name = profile or (None, COATED)
+    return {"profile": data, "printer": name}
 
 
 def _piece(composite: Composite, name: str) -> Composite:

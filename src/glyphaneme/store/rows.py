@@ -151,6 +151,8 @@ class ProjectRow(Base):
     begun_as: Mapped[dict[str, Any] | None]
     """What was asked for when it was begun; None for those begun before this was kept,
     and those that nobody can ask for again."""
+    about: Mapped[dict[str, Any] | None]
+    """What files made of it say: its title, who made it, what it shows."""
 
 
 class PictureUseRow(Base):
@@ -234,6 +236,33 @@ class FontRow(Base):
     style: Mapped[str]
     may_travel: Mapped[bool]
     """Whether its licence lets documents carry it along."""
+    on_offer: Mapped[bool] = mapped_column(server_default=true())
+    created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+
+
+class PurposeRow(Base):
+    """A purpose that files are made for: one that ships and was changed, or an own."""
+
+    __tablename__ = "purpose"
+    __table_args__ = (CheckConstraint("name <> ''", name="has_name"),)
+
+    id: Mapped[str] = mapped_column(primary_key=True)
+    name: Mapped[str | None]
+    """None of those that ship."""
+    settings: Mapped[dict[str, Any]]
+    created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+
+
+class ProfileRow(Base):
+    """A printer's colour profile that somebody brought; files name it by its bytes."""
+
+    __tablename__ = "profile"
+    __table_args__ = (CheckConstraint("name <> ''", name="has_name"),)
+
+    sha256: Mapped[str] = mapped_column(ForeignKey("blob.sha256"), primary_key=True)
+    name: Mapped[str]
+    ink: Mapped[str]
+    """Which channels it speaks of: cmyk, rgb or gray."""
     on_offer: Mapped[bool] = mapped_column(server_default=true())
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
 

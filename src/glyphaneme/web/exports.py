@@ -11,8 +11,10 @@ from flask import Response
 from pydantic import BaseModel, ConfigDict, Field
 from werkzeug.http import dump_options_header
 
-from glyphaneme.services import finishing, working
-from glyphaneme.services.finishing import ExportRequest
+from glyphaneme.core.finish import About
+from glyphaneme.services import file_looks, finishing, working
+from glyphaneme.services.file_looks import LookedAt
+from glyphaneme.services.finishing import ExportRequest, FileFacts
 from glyphaneme.services.working import Job
 from glyphaneme.web.describing import blueprint
 from glyphaneme.web.shared import IdPath, changing, looking
@@ -29,6 +31,15 @@ class NewExport(BaseModel):
     request: ExportRequest
 
 
+class FileLook(BaseModel):
+    """Which part of which file to look at."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    request: ExportRequest
+    seen: LookedAt
+
+
 class Jobs(BaseModel):
     """Work that waits or runs."""
 
@@ -41,6 +52,43 @@ def post_export(path: IdPath, body: NewExport) -> tuple[dict[str, Any], int]:
     with changing() as visit:
         job = finishing.start_export(visit, path.id, key=body.key, request=body.request)
     return job.model_dump(mode="json"), 202
+
+
+@api.post("/projects/<uuid:id>/exports/facts", responses={200: FileFacts})
+def post_facts(path: IdPath, body: ExportRequest) -> dict[str, Any]:
+    """Return what is known of a file before it is made."""
+    with looking() as visit:
+        facts = finishing.file_facts(visit, path.id, body)
+    return facts.model_dump(mode="json")
+
+
+@api.post(
+    "/projects/<uuid:id>/exports/look", responses={200: {"content": {"image/*": {}}}}
+)
+def post_look(path: IdPath, body: FileLook) -> Response:
+    """Return how a part of a file will look; headers say where in it that begins."""
+    with looking() as visit:
+        look = file_looks.look_at_file(visit, path.id, body.request, body.seen)
+    response = Response(look.data, content_type=look.media_type)
+    response.headers["Glyphaneme-At"] = f"{look.x},{look.y}"
+    response.headers["Glyphaneme-Outside"] = f"{look.outside:.6f}"
+    return response
+
+
+@api.get("/projects/<uuid:id>/about", responses={200: About})
+def get_about(path: IdPath) -> dict[str, Any]:
+    """Return what files of a project say of it."""
+    with looking() as visit:
+        about = finishing.about_of(visit, path.id)
+    return about.model_dump(mode="json")
+
+
+@api.put("/projects/<uuid:id>/about", responses={200: About})
+def put_about(path: IdPath, body: About) -> dict[str, Any]:
+    """Keep what files of a project say of it."""
+    with changing() as visit:
+        finishing.say_about(visit, path.id, body)
+    return body.model_dump(mode="json")
 
 
 @api.get("/jobs", responses={200: Jobs})

@@ -18,6 +18,7 @@ from glyphaneme.web import (
     pages,
     pictures,
     projects,
+    purposes,
     toning,
     versions,
 )
@@ -71,6 +72,7 @@ def create_app(studio: Studio, settings: WebSettings) -> OpenAPI:
         library.api,
         fonts.api,
         exports.api,
+        purposes.api,
         aligning.api,
         cutouts.api,
         toning.api,

@@ -293,5 +293,5 @@ def get_preview(path: IdPath, query: PreviewQuery) -> Response:
         del response.headers["ETag"]
         response.headers["Cache-Control"] = "no-store"
     response.data = file.getvalue()
-    response.content_type = preview.format.media_type
+    response.content_type = preview.format.facts.media_type
     return response

@@ -33,6 +33,7 @@ STATUS: dict[type[Exception], tuple[HTTPStatus, str]] = {
     errors.NetworkMissingError: (HTTPStatus.CONFLICT, "network-missing"),
     errors.NotAlignedError: (HTTPStatus.CONFLICT, "not-aligned"),
     errors.TooManyVersionsError: (HTTPStatus.CONFLICT, "too-many-versions"),
+    errors.TooManyPurposesError: (HTTPStatus.CONFLICT, "too-many-purposes"),
     errors.LibraryPictureError: (HTTPStatus.CONFLICT, "library-picture"),
     errors.ExportSizeError: (HTTPStatus.UNPROCESSABLE_ENTITY, "export-size"),
 }

@@ -8,6 +8,7 @@ from glyphaneme.core.document.grouping import on_canvas
 from glyphaneme.core.document.model import (
     NEUTRAL,
     ChangingLayer,
+    GroupLayer,
     TonedLayer,
     ToningLayer,
     members_of,
@@ -16,6 +17,8 @@ from glyphaneme.core.errors import NoSuchWorkError
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
+    from collections.abc import Collection
+
     from glyphaneme.core.document.model import Composite, Layer
 
 
@@ -74,6 +77,42 @@ def piece(composite: Composite, layer_id: str) -> Composite:
     layer = _in_full(composite, layer_id)
     clear = with_fields(composite.canvas, background=None)
     return with_fields(composite, canvas=clear, layers=(layer,))
+
+
+def only(composite: Composite, layer_ids: Collection[str]) -> Composite:
+    """Return a composite that shows some of its layers, as they are, and no others.
+
+    Parameters
+    ----------
+    composite : Composite
+        Any state.
+    layer_ids : collection of str
+        Which layers, in whatever groups; of a group all of it.
+
+    Returns
+    -------
+    Composite
+        On the same sheet, in the same order; those that were hidden are shown.
+
+    Raises
+    ------
+    LayerMissingError
+        One of them is not there.
+    """
+    kept = {layer.id for one in layer_ids for layer in composite.path_to(one)}
+
+    def within(layers: tuple[Layer, ...]) -> tuple[Layer, ...]:
+        found = []
+        for layer in layers:
+            if layer.id not in kept:
+                continue
+            shown = with_fields(layer, visible=True)
+            if isinstance(shown, GroupLayer) and layer.id not in layer_ids:
+                shown = with_fields(shown, layers=within(shown.layers))
+            found.append(shown)
+        return tuple(found)
+
+    return with_fields(composite, layers=within(composite.layers))
 
 
 def _in_full(composite: Composite, layer_id: str) -> Layer:

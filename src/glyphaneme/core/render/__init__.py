@@ -26,6 +26,7 @@ from glyphaneme.core.render.reaching import reach_of
 from glyphaneme.core.render.rendering import (
     render,
     render_bands,
+    render_deep_bands,
     render_exact,
     split_frame,
 )
@@ -69,6 +70,7 @@ __all__ = [
     "render",
     "render_alone",
     "render_bands",
+    "render_deep_bands",
     "render_exact",
     "rim_of",
     "shown_extent",

@@ -12,6 +12,7 @@ from glyphaneme.core.checks import require_pixels
 from glyphaneme.core.render.composing import (
     background_of,
     compose,
+    compose_base,
     require_view,
 )
 from glyphaneme.core.render.finer import finer, samples_for
@@ -26,10 +27,11 @@ if TYPE_CHECKING:
 
     from numpy.typing import NDArray
 
-    from glyphaneme.core.arrays import PixelsU8
+    from glyphaneme.core.arrays import PixelsU8, PixelsU16
     from glyphaneme.core.document.model import Composite, Layer
     from glyphaneme.core.render.assets import Assets
     from glyphaneme.core.render.composing import Rounding
+    from glyphaneme.core.render.rows import Table
     from glyphaneme.core.render.views import View
 
 
@@ -91,11 +93,7 @@ def render(
     array([255, 128,   0, 255], dtype=uint8)
     """
     require_view(view)
-    around = composite.layers if pile is None else pile
-    background = background_of(composite.canvas)
-    passes = Passes(around, assets, view, sheets, composite.canvas)
-    reading = Reading(assets, view, passes)
-    table = build_table(composite.layers, reading, on=Ground(canvas=composite.canvas))
+    table, background = _tabled(composite, assets, view, pile, sheets)
     return compose(table, background, view, rounding=rounding)
 
 
@@ -195,6 +193,65 @@ def render_bands(
         yield render(
             composite, assets, band, rounding=rounding, pile=pile, sheets=sheets
         )
+
+
+def render_deep_bands(
+    composite: Composite,
+    assets: Assets,
+    view: View,
+    *,
+    rows: int = 256,
+    pile: tuple[Layer, ...] | None = None,
+) -> Iterator[PixelsU16]:
+    """Render a view in 16 bits a channel, some rows at a time.
+
+    Parameters
+    ----------
+    composite, assets, view, rows, pile
+        As for `render_bands`.
+
+    Yields
+    ------
+    (rows, view.width, 4) uint16
+        Straight RGBA, sRGB-encoded, each value the float32 result rounded to 65536
+        levels, from top to bottom; the last band may be lower.
+
+    Raises
+    ------
+    PixelsMissingError, PixelsShapeError, ViewSizeError
+        As for `render`.
+
+    Examples
+    --------
+    >>> from glyphaneme.core.document.model import Canvas, Composite
+    >>> from glyphaneme.core.render.views import View
+    >>> bare = Composite(canvas=Canvas(width=4, height=3, background="#ff8000"))
+    >>> whole = View(x=0, y=0, width=4, height=3, scale=1)
+    >>> next(render_deep_bands(bare, {}, whole))[0, 0]
+    array([65535, 32896,     0, 65535], dtype=uint16)
+    """
+    require_view(view)
+    sheets = Sheets()
+    for top in range(0, view.height, rows):
+        band = view.band(top, rows)
+        table, background = _tabled(composite, assets, band, pile, sheets)
+        planes = compose_base(table, background, band).planes
+        yield np.ascontiguousarray(planes.transpose(0, 2, 1))
+
+
+def _tabled(
+    composite: Composite,
+    assets: Assets,
+    view: View,
+    pile: tuple[Layer, ...] | None,
+    sheets: Sheets | None,
+) -> tuple[Table, NDArray[np.float32]]:
+    """Write the table of what a view shows, and what it lies on."""
+    around = composite.layers if pile is None else pile
+    passes = Passes(around, assets, view, sheets, composite.canvas)
+    reading = Reading(assets, view, passes)
+    table = build_table(composite.layers, reading, on=Ground(canvas=composite.canvas))
+    return table, background_of(composite.canvas)
 
 
 def split_frame(

@@ -39,6 +39,8 @@ class Line(NamedTuple):
     spaces: tuple[int, ...] = ()
     """The places of glyphs that are spaces between words."""
     from_right: bool = False
+    said: str = ""
+    """What of the text it says, in the order in which that is read."""
 
 
 def lines_of(setting: Setting, fonts: Fonts) -> list[Line]:
@@ -73,7 +75,8 @@ def lines_of(setting: Setting, fonts: Fonts) -> list[Line]:
                     if run.first < run.last
                 ]
             is_last = place == len(spans) - 1
-            found.append(_line(text, cut, setting, is_last=is_last))
+            line = _line(text, cut, setting, is_last=is_last)
+            found.append(line._replace(said=text[first:last]))
     return found
 
 

@@ -62,6 +62,8 @@ class Typeset:
     """Letters that no font has, each once."""
     lent: tuple[int, ...]
     """Fonts besides the chosen one that lend letters, by their places."""
+    said: tuple[tuple[str, int], ...]
+    """What each line says, and how many of the letters are its."""
 
     @property
     def nbytes(self) -> int:
@@ -179,6 +181,7 @@ def _set(words: Words, fonts: Fonts) -> Typeset:
         panel=panel and _moved(panel, -left, -top),
         lacking=_lacking(setting.text, fonts),
         lent=tuple(sorted({one.glyph.font for one in placed} - {0})),
+        said=tuple((one.line.said, len(one.line.glyphs)) for one in standing),
     )
 
 

@@ -1,0 +1,47 @@
+"""JPEG (ITU-T T.81)."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any, BinaryIO
+
+from PIL import ImageChops
+
+from glyphaneme.codecs.writing.packet import packet_of
+
+if TYPE_CHECKING:
+    from glyphaneme.codecs.writing.spec import FileSpec
+    from glyphaneme.codecs.writing.spooling import Spool
+
+FULL, HALVED = 0, 2
+
+
+def write(spool: Spool, file: BinaryIO, spec: FileSpec) -> None:
+    """Write a JPEG; see-through places have no colour of their own in it."""
+    packet = packet_of(spec.about)
+    about: dict[str, Any] = {"dpi": (spec.ppi, spec.ppi), "icc_profile": spec.icc}
+    if packet:
+        about["xmp"] = packet
+    write_plain(spool, file, spec, **about)
+
+
+def write_plain(
+    spool: Spool,
+    file: BinaryIO,
+    spec: FileSpec,
+    **about: Any,  # noqa: ANN401  # Pillow's own
+) -> None:
+    """Write a JPEG that says nothing of itself but what is handed over."""
+    image = spool.image()
+    if spool.shape.ink == "cmyk":
+        # Inks are written the other way round, as readers expect it (TN 5116).
+        image = ImageChops.invert(image)
+    image.save(
+        file,
+        "JPEG",
+        quality=spec.quality,
+        subsampling=FULL if spec.is_fine else HALVED,
+        progressive=spec.progressive,
+        # Tables that fit the picture: some percent smaller, and nothing else.
+        optimize=True,
+        **about,
+    )

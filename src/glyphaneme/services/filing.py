@@ -1,0 +1,195 @@
+"""What a file is made of: a composite, rendered in the file's own colours."""
+
+from __future__ import annotations
+
+from contextlib import contextmanager
+from typing import TYPE_CHECKING, Any, NamedTuple
+
+import numpy as np
+
+from glyphaneme.codecs import FileFormat, FileSpec, Shape, let_go
+from glyphaneme.codecs.color import Conversion
+from glyphaneme.codecs.writing import spooled
+from glyphaneme.core.finish import About, planned
+from glyphaneme.core.place import Pyramid
+from glyphaneme.core.render import render_bands, render_deep_bands
+from glyphaneme.core.values import with_fields
+from glyphaneme.services.errors import ExportSizeError
+from glyphaneme.services.reporting import DONE_BEFORE
+
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from numpy.typing import NDArray
+
+    from glyphaneme.codecs import Spool
+    from glyphaneme.core.document import Composite, Layer
+    from glyphaneme.core.finish import Plan
+    from glyphaneme.core.finish.planning import Laid
+    from glyphaneme.core.finish.settings import FileSettings
+    from glyphaneme.core.place import Rect
+    from glyphaneme.core.render import Assets
+    from glyphaneme.core.render.composing import Rounding
+    from glyphaneme.services.reporting import Reporting
+
+MAX_EXPORT_PIXELS = 150_000_000
+MAX_EXPORT_SIDE = 30_000
+BAND_ROWS = 256
+
+
+class Making(NamedTuple):
+    """A file to make of a composite whose masks may read a wider pile."""
+
+    composite: Composite
+    pile: tuple[Layer, ...]
+    assets: Assets
+    settings: FileSettings
+    part: Rect[float] | None = None
+    """Of the canvas, where not all of it is shown."""
+    profile: bytes | None = None
+    """The printer's, where it is not the one that ships."""
+    printer: str = ""
+    """What that profile is called."""
+    about: About = About()
+
+    @property
+    def plan(self) -> Plan:
+        """What is rendered, and how large."""
+        return planned(self.composite.canvas, self.settings, self.part)
+
+    @property
+    def chosen(self) -> FileFormat:
+        """The format; one with layers is written elsewhere."""
+        return FileFormat(self.settings.format)
+
+
+def require_size(making_plan: Plan, settings: FileSettings) -> None:
+    """Check that a file can be made as large as that.
+
+    Raises
+    ------
+    ExportSizeError
+        It has too many pixels, or too many on a side for its format.
+    """
+    width, height = making_plan.file_width, making_plan.file_height
+    longest = max(width, height)
+    if width * height > MAX_EXPORT_PIXELS:
+        limit = f"at most {MAX_EXPORT_PIXELS // 1_000_000} million pixels"
+        raise ExportSizeError(width, height, limit)
+    if longest > MAX_EXPORT_SIDE:
+        raise ExportSizeError(width, height, f"at most {MAX_EXPORT_SIDE} on a side")
+    if isinstance(settings.format, FileFormat):
+        most = settings.format.facts.longest_side
+        if longest > most:
+            said = f"at most {most} on a side as {settings.format.name}"
+            raise ExportSizeError(width, height, said)
+
+
+@contextmanager
+def rendered(making: Making, progress: Reporting) -> Iterator[tuple[Spool, FileSpec]]:
+    """Render a file's pixels in its own colours; they wait on disk."""
+    making = on_something(making)
+    plan, settings, chosen = making.plan, making.settings, making.chosen
+    require_size(plan, settings)
+    conversion = Conversion.into(settings.coloring, making.profile)
+    if conversion.ink == "gray" and not chosen.facts.has_gray:
+        # Greys, spoken of in red, green and blue.
+        conversion = conversion._replace(as_rgb=True)
+    canvas = making.composite.canvas
+    shape = Shape(
+        plan.file_width,
+        plan.file_height,
+        opaque=canvas.background is not None,
+        ink=conversion.file_ink,
+        bits=settings.bits,
+    )
+    spec = FileSpec(
+        chosen,
+        settings.quality,
+        plan.ppi,
+        exact=settings.exact,
+        fine_color=settings.fine_color,
+        progressive=settings.progressive,
+        few_colors=True,
+        packing=settings.packing,
+        profile=None if conversion.is_same else conversion.file_profile,
+        about=making.about if settings.signed else About(),
+    )
+    bands = _laid(_bands(making, progress), plan.laid, plan.width)
+    with spooled((conversion.of(band) for band in bands), shape) as spool:
+        yield spool, spec
+
+
+def on_something(making: Making) -> Making:
+    """Lay a picture over a colour, where its file has no see-through."""
+    canvas = making.composite.canvas
+    settings = making.settings
+    if canvas.background is not None:
+        return making
+    if settings.ground is not None:
+        behind = settings.ground.color
+    elif settings.coloring.space == "ink" or not making.chosen.facts.keeps_alpha:
+        behind = settings.matte
+    else:
+        return making
+    solid = with_fields(canvas, background=behind)
+    return making._replace(composite=with_fields(making.composite, canvas=solid))
+
+
+def _bands(making: Making, progress: Reporting) -> Iterator[NDArray[Any]]:
+    """Render bands; sources let go of their pages after each, so memory stays low."""
+    view = making.plan.view
+    if making.settings.bits == 16:  # bits
+        bands: Iterator[NDArray[Any]] = render_deep_bands(
+            making.composite, making.assets, view, pile=making.pile
+        )
+    else:
+        # In exact formats the noise would cost more than it gives: flat places grow.
+        rounding: Rounding = "nearest" if making.chosen.facts.is_exact else "dithered"
+        bands = render_bands(
+            making.composite,
+            making.assets,
+            view,
+            rounding=rounding,
+            pile=making.pile,
+        )
+    rows = 0
+    for band in bands:
+        yield band
+        for asset in making.assets.values():
+            if isinstance(asset, Pyramid):
+                let_go(asset)
+        rows += len(band)
+        progress.report(DONE_BEFORE * rows / view.height)
+
+
+def _laid(
+    bands: Iterator[NDArray[Any]], laid: Laid | None, width: int
+) -> Iterator[NDArray[Any]]:
+    """Lay bands in the middle of a ground."""
+    if laid is None:
+        yield from bands
+        return
+    channels = [int(laid.color[at : at + 2], 16) for at in (1, 3, 5)] + [255]
+    rows = 0
+
+    def bare(count: int, dtype: np.dtype[Any]) -> NDArray[Any]:
+        widest = np.iinfo(dtype).max // 255
+        color = np.array(channels, dtype) * dtype.type(widest)
+        return np.broadcast_to(color, (count, laid.width, 4))
+
+    dtype: np.dtype[Any] = np.dtype(np.uint8)
+    for band in bands:
+        if rows == 0:
+            dtype = band.dtype
+            yield from _in_bands(bare, laid.top, dtype)
+        wide = bare(len(band), dtype).copy()
+        wide[:, laid.left : laid.left + width] = band
+        yield wide
+        rows += len(band)
+    yield from _in_bands(bare, laid.height - laid.top - rows, dtype)
+
+
+def _in_bands(bare: Any, count: int, dtype: np.dtype[Any]) -> Iterator[NDArray[Any]]:  # noqa: ANN401  # a function
+    for top in range(0, count, BAND_ROWS):
+        yield bare(min(BAND_ROWS, count - top), dtype)

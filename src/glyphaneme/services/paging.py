@@ -1,0 +1,154 @@
+"""Pages of a PDF: pictures at their size on paper, with words, bleed and marks."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any, BinaryIO
+
+import numpy as np
+
+from glyphaneme.codecs.color import Conversion
+from glyphaneme.codecs.pdf import (
+    Box,
+    PdfDocument,
+    PdfPage,
+    PdfTarget,
+    PlacedPicture,
+    PlacedWords,
+    framed,
+)
+from glyphaneme.core.finish import tiled, words_apart
+from glyphaneme.services.filing import on_something, rendered
+from glyphaneme.services.reporting import PartOf
+
+if TYPE_CHECKING:
+    from collections.abc import Iterable, Iterator
+
+    from glyphaneme.codecs.pdf.pages import Picture
+    from glyphaneme.core.finish import Plan
+    from glyphaneme.core.finish.lettering import SetWords
+    from glyphaneme.core.finish.settings import Tiling
+    from glyphaneme.services.filing import Making
+    from glyphaneme.services.reporting import Reporting
+
+
+def write_pages(
+    makings: Iterable[Making], count: int, file: BinaryIO, progress: Reporting
+) -> dict[str, Any]:
+    """Write so many pictures as pages of one PDF; all are like the first of them.
+
+    They are taken one after the other, so that no two need to be in memory.
+    """
+    document: PdfDocument | None = None
+    found: dict[str, Any] = {}
+    pages = 0
+    for place, making in enumerate(makings):
+        share = PartOf(progress, place / count, 1 / count)
+        settings = making.settings
+        conversion = Conversion.into(settings.coloring, making.profile)
+        placed, words = _with_words(on_something(making), conversion)
+        with rendered(placed, share) as (spool, spec):
+            if document is None:
+                printer = making.printer if settings.coloring.space == "ink" else None
+                document = PdfDocument(PdfTarget(spec, conversion, printer))
+            picture = document.picture(spool)
+        for page in _pages(placed, picture, words):
+            document.add(page)
+            pages += 1
+        found = found or {
+            "width": making.plan.file_width,
+            "height": making.plan.file_height,
+            "quality": settings.quality,
+        }
+    if document is not None:
+        document.save(file)
+    return found | {"pages": pages}
+
+
+def _with_words(
+    making: Making, conversion: Conversion
+) -> tuple[Making, tuple[PlacedWords, ...]]:
+    """Take the words out of a picture that its page holds as words."""
+    if making.settings.letters == "pixels":
+        return making, ()
+    left, found = words_apart(making.composite, making.assets)
+    as_lines = making.settings.letters == "lines"
+    placed = tuple(_placed(one, making.plan, conversion, as_lines) for one in found)
+    return making._replace(composite=left), placed
+
+
+def _placed(
+    words: SetWords,
+    plan: Plan,
+    conversion: Conversion,
+    as_lines: bool,  # noqa: FBT001
+) -> PlacedWords:
+    """Lay words on the page: from canvas pixels to millimetres from its bleed."""
+    across, down = (
+        plan.page_mm[0] / plan.file_width,
+        plan.page_mm[1] / plan.file_height,
+    )
+    left, top = (plan.laid.left, plan.laid.top) if plan.laid else (0, 0)
+    to_page = np.array(
+        [
+            [across * plan.scale, 0, across * (left - plan.area.left * plan.scale)],
+            [0, down * plan.scale, down * (top - plan.area.top * plan.scale)],
+        ]
+    )
+    letters = words.found.letters
+    to_words = np.vstack([words.to_canvas, [0, 0, 1]])
+    row = np.broadcast_to([[[0.0, 0.0, 1.0]]], (len(letters), 1, 3))
+    maps = to_page @ to_words @ np.concatenate([letters.maps, row], axis=1)
+    channels = [int(words.color[at : at + 2], 16) for at in (1, 3, 5)]
+    inked = conversion.of_colors(np.array([[channels]], np.uint8))
+    return PlacedWords(
+        letters.fonts,
+        letters.font,
+        letters.code,
+        maps,
+        words.found.said,
+        tuple(float(one) / 255 for one in inked.ravel()),
+        words.opacity,
+        as_lines,
+    )
+
+
+def _pages(
+    making: Making, picture: Picture, words: tuple[PlacedWords, ...]
+) -> Iterator[PdfPage]:
+    """Yield the page of a picture, or the sheets that a poster is put together of."""
+    plan, settings = making.plan, making.settings
+    if settings.tiling is not None:
+        yield from _tiles(plan, settings.tiling, picture, words)
+        return
+    paper = settings.paper
+    media, trim, bleed = framed(
+        plan.trim_mm, plan.bleed_mm, with_margin=paper.marks or paper.bar
+    )
+    yield PdfPage(
+        media,
+        trim,
+        bleed,
+        (PlacedPicture(picture, bleed),),
+        tuple(one.moved(bleed.left, bleed.top) for one in words),
+        has_marks=paper.marks,
+        has_bar=paper.bar,
+    )
+
+
+def _tiles(
+    plan: Plan, tiling: Tiling, picture: Picture, words: tuple[PlacedWords, ...]
+) -> Iterator[PdfPage]:
+    width, height = plan.page_mm
+    margin = tiling.margin_mm
+    for tile in tiled(width, height, tiling):
+        shown = Box(margin, margin, tile.width, tile.height)
+        whole = Box(margin - tile.left, margin - tile.top, width, height)
+        yield PdfPage(
+            (tiling.width_mm, tiling.height_mm),
+            shown,
+            shown,
+            (PlacedPicture(picture, whole),),
+            tuple(one.moved(whole.left, whole.top) for one in words),
+            has_marks=True,
+            clip=shown,
+        )
