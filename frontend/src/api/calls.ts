@@ -7,7 +7,6 @@ import type {
   BroughtIn,
   DoubtfulPlace,
   EditAnswer,
-  ExportRequest,
   FrameView,
   History,
   Job,
@@ -20,6 +19,14 @@ import type {
   Version,
 } from "@/api/types";
 import type { Canvas, Edit, MaskPart } from "@/model/composite";
+import type {
+  About,
+  ExportRequest,
+  FileFacts,
+  FileSettings,
+  Profile,
+  Purpose,
+} from "@/model/finishing";
 import type { Font, FontFacts } from "@/model/fonts";
 import type { MatchOffer } from "@/model/matches";
 import type { CutAnswer, CutRequest, Haste, Network } from "@/model/mattes";
@@ -128,8 +135,75 @@ export const sendStanding = (
   standing: { key: string; to: string; came_from: string },
 ): Promise<ProjectState> => sendJson<ProjectState>(`/api/projects/${id}/standing`, standing);
 
-export const startExport = (id: string, key: string, request: ExportRequest): Promise<Job> =>
+/** What is left out is as it is at first. */
+export type AskedFile = Partial<ExportRequest> & { readonly revision: string };
+
+export const startExport = (id: string, key: string, request: AskedFile): Promise<Job> =>
   sendJson<Job>(`/api/projects/${id}/exports`, { key, request });
+
+/** What is known of a file before it is made. */
+export const fetchFileFacts = (id: string, request: ExportRequest): Promise<FileFacts> =>
+  sendJson<FileFacts>(`/api/projects/${id}/exports/facts`, request);
+
+/** Which part of a file is looked at, in its pixels; at scale 1 as it is written. */
+export interface Looked {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  readonly scale: number;
+  readonly marks: "none" | "gamut";
+}
+
+export interface FileLook {
+  readonly picture: Blob;
+  readonly x: number;
+  readonly y: number;
+  /** Which share of it no ink reaches. */
+  readonly outside: number;
+}
+
+/** How a part of a file will look. */
+export async function fetchLook(
+  id: string,
+  request: ExportRequest,
+  seen: Looked,
+): Promise<FileLook> {
+  const response = await sendBody(`/api/projects/${id}/exports/look`, { request, seen });
+  const [x = 0, y = 0] = (response.headers.get("Glyphaneme-At") ?? "").split(",").map(Number);
+  const outside = Number(response.headers.get("Glyphaneme-Outside") ?? 0);
+  return { picture: await response.blob(), x, y, outside };
+}
+
+export const fetchAbout = (id: string): Promise<About> =>
+  getJson<About>(`/api/projects/${id}/about`);
+
+export const sayAbout = (id: string, about: About): Promise<About> =>
+  sendJson<About>(`/api/projects/${id}/about`, about, "PUT");
+
+export const fetchPurposes = async (): Promise<Purpose[]> =>
+  (await getJson<{ purposes: Purpose[] }>("/api/purposes")).purposes;
+
+/** Remember what a purpose sets. */
+export const keepPurpose = (id: string, settings: FileSettings): Promise<Purpose> =>
+  sendJson<Purpose>(`/api/purposes/${id}`, { settings }, "PUT");
+
+export const addPurpose = (name: string, settings: FileSettings): Promise<Purpose> =>
+  sendJson<Purpose>("/api/purposes", { name, settings });
+
+/** Take an own purpose away, or let one that ships set what it did at first. */
+export const forgetPurpose = async (id: string): Promise<void> => {
+  await send(`/api/purposes/${id}`, { method: "DELETE" });
+};
+
+export const fetchProfiles = async (): Promise<Profile[]> =>
+  (await getJson<{ profiles: Profile[] }>("/api/profiles")).profiles;
+
+export async function bringInProfile(file: File): Promise<Profile> {
+  const body = new FormData();
+  body.append("file", file, file.name);
+  return (await send("/api/profiles", { method: "POST", body })).json() as Promise<Profile>;
+}
 
 export const cancelJob = async (id: string): Promise<Job> =>
   (await send(`/api/jobs/${id}`, { method: "DELETE" })).json() as Promise<Job>;

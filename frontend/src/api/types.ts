@@ -22,7 +22,6 @@ export type DoubtfulPlace = Schemas["DoubtfulPlace"];
 export type AlignRequest = Schemas["AlignRequest"];
 export type AlignFound = Answered<Schemas["AlignFound"]>;
 export type AlignAnswer = Answered<Schemas["AlignAnswer"]>;
-export type ExportRequest = Schemas["ExportRequest"];
 export type FrameView = Schemas["FrameView"];
 export type Outcome = Schemas["EditAnswer"]["outcome"];
 

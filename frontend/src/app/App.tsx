@@ -17,6 +17,10 @@ const VersionsPage = lazy(async () => ({
   default: (await import("@/features/versions/VersionsPage")).VersionsPage,
 }));
 
+const FinishPage = lazy(async () => ({
+  default: (await import("@/features/finish/FinishPage")).FinishPage,
+}));
+
 const client = new QueryClient({
   defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } },
 });
@@ -44,6 +48,7 @@ function Pages(): ReactElement {
           <Routes>
             <Route path="/desk/:projectId" element={<Desk />} />
             <Route path="/versions/:projectId" element={<VersionsPage />} />
+            <Route path="/finish/:projectId" element={<FinishPage />} />
             <Route path="*" element={<Wall />} />
           </Routes>
         </Suspense>

@@ -16,6 +16,8 @@ interface LiveSelectProps {
   readonly value: string;
   readonly fallback?: string;
   readonly choices: readonly Choice[];
+  /** What stands in the sentence, where that is not the chosen one's label. */
+  readonly shown?: string;
   onChange(id: string): void;
 }
 
@@ -75,7 +77,7 @@ const Item = styled(ListBoxItem)`
 `;
 
 export function LiveSelect(props: LiveSelectProps): ReactElement {
-  const { label, value, fallback, choices, onChange } = props;
+  const { label, value, fallback, choices, shown, onChange } = props;
   return (
     <Inline
       aria-label={label}
@@ -85,7 +87,7 @@ export function LiveSelect(props: LiveSelectProps): ReactElement {
       }}
     >
       <Word>
-        <SelectValue>{({ selectedText }) => selectedText || fallback}</SelectValue>
+        <SelectValue>{({ selectedText }) => shown ?? (selectedText || fallback)}</SelectValue>
       </Word>
       <Card>
         <Choices>

@@ -9,7 +9,7 @@ import { openProject, useProject } from "@/state/project";
 import { sampleState } from "@/testing/samples";
 import { jobEnd } from "@/work/jobEnd";
 import { useBringIn } from "@/work/useBringIn";
-import { useFinish } from "@/work/useFinish";
+import { useSaveFile } from "@/work/useSaveFile";
 
 /** The service as the page sees it: answers come when the test says so. */
 class Service {
@@ -141,7 +141,7 @@ test("a file that is stopped before its turn is never sent", async () => {
 
 function finish() {
   openProject(sampleState());
-  return renderHook(() => useFinish("project")).result;
+  return renderHook(() => useSaveFile("project")).result;
 }
 
 const WISHES = { format: "png", width: 100, quality: 90, matte: "#ffffff", apart: [] } as never;

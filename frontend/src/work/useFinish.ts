@@ -1,92 +1,139 @@
-/** Has a finished file made, follows the work, and saves the file when it is there. */
+/**
+ * Has a finished file made, and follows the work. It is made as soon as nothing is changed
+ * any more, so that its size is known before it is saved, and saving it is fetching it.
+ */
 
 import { useEffect, useRef, useState } from "react";
 import { v4 as newId } from "uuid";
 import { cancelJob, exportUrl, startExport } from "@/api/calls";
-import type { ExportRequest } from "@/api/types";
+import type { ExportRequest, GaveWay } from "@/model/finishing";
 import type { KnownJob } from "@/state/jobs";
-import { savedRevision } from "@/state/project";
 import { jobEnd } from "@/work/jobEnd";
 
-type Phase =
+const REST_MS = 700;
+
+export interface MadeFile {
+  readonly jobId: string;
+  readonly name: string;
+  readonly bytes: number | null;
+  readonly found: GaveWay | null;
+}
+
+export type FileMaking =
   | { readonly phase: "idle" }
-  | { readonly phase: "working"; readonly progress: number; stop(): void }
-  | { readonly phase: "done"; readonly jobId: string; readonly fileName: string }
+  | { readonly phase: "making"; readonly progress: number }
+  | { readonly phase: "made"; readonly file: MadeFile }
   | { readonly phase: "failed"; readonly reason: string };
 
-type Wishes = Omit<ExportRequest, "revision">;
+interface Work {
+  readonly jobId: string;
+  readonly end: Promise<MadeFile | null>;
+  /** Whether somebody has saved it, so that it is not taken away. */
+  wanted: boolean;
+}
 
-export function useFinish(projectId: string): Phase & { start(wishes: Wishes): void } {
-  const [phase, setPhase] = useState<Phase>({ phase: "idle" });
-  const left = useRef(false);
-  useEffect(() => {
-    left.current = false;
-    return () => {
-      left.current = true;
-    };
-  }, []);
-  const tell = (next: Phase) => {
-    if (!left.current) setPhase(next);
-  };
+export interface Finish {
+  readonly making: FileMaking;
+  /** What was saved last. */
+  readonly saved: MadeFile | null;
+  /** Resolves with the file, made now where it is not there yet; null where stopped. */
+  file(): Promise<MadeFile | null>;
+  save(): Promise<void>;
+  stop(): void;
+}
 
-  const run = async (wishes: Wishes) => {
+/** `request` null makes nothing; `isEager` says whether it is made before it is asked for. */
+export function useFinish(
+  projectId: string,
+  request: ExportRequest | null,
+  isEager: boolean,
+): Finish {
+  const [making, setMaking] = useState<FileMaking>({ phase: "idle" });
+  const [saved, setSaved] = useState<MadeFile | null>(null);
+  const work = useRef<Work | null>(null);
+  const stamp = request === null ? null : JSON.stringify(request);
+
+  const begin = (): Work | null => {
+    if (request === null) return null;
+    if (work.current) return work.current;
     const jobId = newId();
-    const stopping = new AbortController();
-    const tellOn = (next: Phase) => {
-      if (!stopping.signal.aborted) tell(next);
+    const tell = (next: FileMaking) => {
+      if (work.current?.jobId === jobId) setMaking(next);
     };
-    const stop = () => {
-      tellOn({ phase: "idle" });
-      stopping.abort();
-      cancel(jobId);
-    };
-    const working = (progress: number) => tellOn({ phase: "working", progress, stop });
-    working(0);
-    try {
-      const job = await made(projectId, jobId, wishes, stopping.signal, working);
-      if (job) tellOn(phaseAfter(job));
-    } catch (error) {
-      tellOn({ phase: "failed", reason: error instanceof Error ? error.message : String(error) });
-    }
+    const end = made(projectId, jobId, request, tell);
+    work.current = { jobId, end, wanted: false };
+    setMaking({ phase: "making", progress: 0 });
+    return work.current;
   };
-  return { ...phase, start: (wishes) => void run(wishes) };
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the stamp stands for the request
+  useEffect(() => {
+    setMaking({ phase: "idle" });
+    const timer = stamp !== null && isEager ? setTimeout(begin, REST_MS) : undefined;
+    return () => {
+      clearTimeout(timer);
+      letGo(work.current);
+      work.current = null;
+    };
+  }, [stamp, isEager, projectId]);
+
+  const file = async () => {
+    const current = begin();
+    if (!current) return null;
+    current.wanted = true;
+    return current.end;
+  };
+  const save = async () => {
+    const found = await file();
+    if (!found) return;
+    setSaved(found);
+    saveFile(exportUrl(found.jobId));
+  };
+  const stop = () => {
+    if (work.current) cancel(work.current.jobId);
+    work.current = null;
+    setMaking({ phase: "idle" });
+  };
+  return { making, saved, file, save, stop };
+}
+
+function letGo(work: Work | null): void {
+  // A file that was made to be measured alone would be kept for nothing.
+  if (work && !work.wanted) cancel(work.jobId);
 }
 
 function cancel(jobId: string): void {
   void cancelJob(jobId).catch(() => undefined);
 }
 
-/** Have a file made and save it; null where that was stopped. */
 async function made(
   projectId: string,
   jobId: string,
-  wishes: Wishes,
-  signal: AbortSignal,
-  onProgress: (progress: number) => void,
-): Promise<KnownJob | null> {
-  const revision = await savedRevision();
-  if (signal.aborted) return null;
-  await startExport(projectId, jobId, { ...wishes, revision });
-  if (signal.aborted) {
-    // Stopped before the service knew of it: now it does.
-    cancel(jobId);
-    return null;
+  request: ExportRequest,
+  tell: (next: FileMaking) => void,
+): Promise<MadeFile | null> {
+  try {
+    await startExport(projectId, jobId, request);
+    const job = await jobEnd(jobId, ({ progress }) => tell({ phase: "making", progress }));
+    if (job.state === "done") {
+      const file = fileOf(job);
+      tell({ phase: "made", file });
+      return file;
+    }
+    const reason = job.error ?? "The picture could not be made.";
+    tell(job.state === "failed" ? { phase: "failed", reason } : { phase: "idle" });
+  } catch (error) {
+    tell({ phase: "failed", reason: error instanceof Error ? error.message : String(error) });
   }
-  const job = await jobEnd(jobId, ({ progress }) => onProgress(progress));
-  if (signal.aborted) return null;
-  if (job.state === "done") saveFile(exportUrl(jobId));
-  return job;
+  return null;
 }
 
-function phaseAfter(job: KnownJob): Phase {
-  if (job.state === "cancelled") return { phase: "idle" };
-  if (job.state === "failed") {
-    return { phase: "failed", reason: job.error ?? "The picture could not be made." };
-  }
-  return { phase: "done", jobId: job.id, fileName: job.file_name ?? "the picture" };
+function fileOf({ id, file_name, found }: KnownJob): MadeFile {
+  const facts = found as (GaveWay & { bytes?: number }) | null;
+  return { jobId: id, name: file_name ?? "the picture", bytes: facts?.bytes ?? null, found: facts };
 }
 
-function saveFile(url: string): void {
+export function saveFile(url: string): void {
   const link = document.createElement("a");
   link.href = url;
   link.download = "";

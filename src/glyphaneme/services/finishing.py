@@ -61,7 +61,7 @@ ZIP: Final = "application/zip"
 LONGEST_STEM_BYTES: Final = 200
 
 
-class Crop(BaseModel):
+class SheetPart(BaseModel):
     """A part of the sheet, in its pixels."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -95,7 +95,7 @@ class ExportRequest(FileSettings):
     trimmed: bool = False
     """Whether a piece is cut to what of it shows."""
     chosen: tuple[LayerId, ...] = Field(default=(), max_length=200)
-    crop: Crop | None = None
+    crop: SheetPart | None = None
     about: About | None = None
     """What the file says of the picture; None is what the project says of itself."""
 
@@ -156,7 +156,7 @@ class FileFacts(BaseModel):
     ppi: float
     page_mm: tuple[float, float]
     trim_mm: tuple[float, float]
-    crop: Crop
+    crop: SheetPart
     """What of the sheet is shown, with the bleed."""
     keeps_alpha: bool
     """Whether the file has see-through places."""
@@ -188,7 +188,7 @@ def file_facts(
         ppi=plan.ppi,
         page_mm=plan.page_mm,
         trim_mm=plan.trim_mm,
-        crop=Crop(x=area.left, y=area.top, width=area.width, height=area.height),
+        crop=SheetPart(x=area.left, y=area.top, width=area.width, height=area.height),
         keeps_alpha=not background and _keeps_alpha(request),
         soft=[SoftPhoto(**one._asdict()) for one in soft_layers(shown, plan)],
         refused=_refusal(plan, request),

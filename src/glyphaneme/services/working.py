@@ -112,13 +112,15 @@ def begin_job(
 
 
 def cancel_job(visit: Visit, job_id: uuid.UUID) -> Job:
-    """Stop a job; one that is over stays as it ended.
+    """Stop a job; one that is over stays as it ended, unless it left a file.
 
-    What it had found is let go of.
+    What it had found is let go of, a finished file too: so goes what was made only to
+    know how large it would be.
     """
+    gone = {"state": "cancelled", "found": None, "result_sha256": None}
     row = jobs_store.change_open_job(
-        visit.session, job_id, state="cancelled", found=None, result_sha256=None
-    )
+        visit.session, job_id, **gone
+    ) or jobs_store.change_finished_file(visit.session, job_id, **gone)
     if row is not None:
         _announce(visit.session, row)
     return get_job(visit, job_id)

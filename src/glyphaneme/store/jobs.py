@@ -56,6 +56,23 @@ def begin_attempt(session: Session, job_id: uuid.UUID) -> JobRow | None:
     )
 
 
+def change_finished_file(
+    session: Session, job_id: uuid.UUID, **changes: object
+) -> JobRow | None:
+    """Change a job that left a finished file; None where it did not."""
+    return session.scalars(
+        update(JobRow)
+        .where(
+            JobRow.id == job_id,
+            JobRow.kind == JobKind.EXPORT,
+            JobRow.state == "done",
+        )
+        .values(**changes, changed_at=func.clock_timestamp())
+        .returning(JobRow)
+        .execution_options(populate_existing=True)
+    ).one_or_none()
+
+
 def change_open_job(
     session: Session,
     job_id: uuid.UUID,

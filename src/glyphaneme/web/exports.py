@@ -40,6 +40,13 @@ class FileLook(BaseModel):
     seen: LookedAt
 
 
+class FileQuery(BaseModel):
+    """What is done with a finished file."""
+
+    shown: bool = False
+    """Whether the browser shows it, instead of saving it."""
+
+
 class Jobs(BaseModel):
     """Work that waits or runs."""
 
@@ -116,18 +123,19 @@ def delete_job(path: IdPath) -> dict[str, Any]:
 
 
 @api.get("/exports/<uuid:id>/file", responses={200: {"content": {"image/*": {}}}})
-def get_export_file(path: IdPath) -> Response:
-    """Return a finished file, as a download."""
+def get_export_file(path: IdPath, query: FileQuery) -> Response:
+    """Return a finished file, as a download, or to be shown and printed."""
     with looking() as visit:
         file, pieces = finishing.finished_file(visit, path.id)
     response = Response(pieces, content_type=file.media_type)
     response.content_length = file.size
-    response.headers["Content-Disposition"] = _attachment(file.name)
+    way = "inline" if query.shown else "attachment"
+    response.headers["Content-Disposition"] = _disposition(way, file.name)
     return response
 
 
-def _attachment(name: str) -> str:
-    """Return the header that names a download, also one in another script.
+def _disposition(way: str, name: str) -> str:
+    """Return the header that names a file, also one in another script.
 
     RFC 6266: a plain name for those who know nothing else, and the whole one.
     """
@@ -135,4 +143,4 @@ def _attachment(name: str) -> str:
     names = {"filename": plain}
     if plain != name:
         names["filename*"] = f"UTF-8''{quote(name)}"
-    return dump_options_header("attachment", names)
+    return dump_options_header(way, names)

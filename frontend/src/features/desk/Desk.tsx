@@ -1,7 +1,7 @@
 /** The desk: one project, open for work. */
 
-import { lazy, type ReactElement, Suspense, useCallback, useState } from "react";
-import { Link, useParams } from "react-router";
+import { type ReactElement, useCallback, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
 import styled from "styled-components";
 import { DeskHeader } from "@/features/desk/DeskHeader";
 import { KeyboardMap } from "@/features/desk/KeyboardMap";
@@ -15,17 +15,14 @@ import { useKeyboard } from "@/features/desk/useKeyboard";
 import { Pile } from "@/features/pile/Pile";
 import { Shelf } from "@/features/shelf/Shelf";
 import { TryStrip } from "@/features/tries/TryStrip";
+import { useMessages } from "@/state/messages";
+import { savedRevision } from "@/state/project";
 import { font } from "@/theme/tokens";
 import { Boundary } from "@/ui/Boundary";
 import { StrongButton } from "@/ui/Button";
 import { type DeskActions, DeskContext } from "@/work/DeskContext";
 import { useBegun } from "@/work/useBegun";
 import { useFontsAtHand } from "@/work/useFonts";
-
-// What is rarely opened is loaded when it first is.
-const FinishSheet = lazy(async () => ({
-  default: (await import("@/features/finish/FinishSheet")).FinishSheet,
-}));
 
 const Page = styled.main`
   display: grid;
@@ -82,12 +79,7 @@ export function Desk(): ReactElement {
 }
 
 function OpenDesk({ desk }: { readonly desk: DeskActions }): ReactElement {
-  const [finishing, setFinishing] = useState(false);
-  const [hasFinished, setHasFinished] = useState(false);
-  const finish = useCallback(() => {
-    setHasFinished(true);
-    setFinishing(true);
-  }, []);
+  const finish = useToFinish(desk.projectId);
   const [mapShown, setMapShown] = useState(false);
   const showMap = useCallback(() => setMapShown(true), []);
   useKeyboard(desk, showMap);
@@ -119,14 +111,19 @@ function OpenDesk({ desk }: { readonly desk: DeskActions }): ReactElement {
       <Boundary what="The shelf">
         <Shelf />
       </Boundary>
-      {hasFinished ? (
-        <Boundary what="What saves the picture">
-          <Suspense>
-            <FinishSheet isOpen={finishing} onClose={() => setFinishing(false)} />
-          </Suspense>
-        </Boundary>
-      ) : null}
       <KeyboardMap isOpen={mapShown} onClose={() => setMapShown(false)} />
     </Page>
   );
+}
+
+/** Go to where the picture is finished, once everything that was done is saved. */
+function useToFinish(projectId: string): () => void {
+  const navigate = useNavigate();
+  const warn = useMessages((messages) => messages.warn);
+  return useCallback(() => {
+    savedRevision().then(
+      () => navigate(`/finish/${projectId}`),
+      (error: Error) => warn(error.message),
+    );
+  }, [projectId, navigate, warn]);
 }

@@ -6,6 +6,7 @@ import { manyChosen } from "@/features/hand/choosing";
 import { drawByKey } from "@/features/hand/drawing";
 import { resizeHeld, swapHeld } from "@/features/hand/roughing";
 import { isOnStage } from "@/features/hand/usePointer";
+import { wayOf } from "@/model/arrows";
 import type { Layer } from "@/model/composite";
 import { type DeedId, deedOf } from "@/model/keys";
 import { MENDING } from "@/model/mends";
@@ -33,13 +34,6 @@ import { walkDoubts } from "@/work/cutting/walking";
 import type { DeskActions } from "@/work/DeskContext";
 import { layWords } from "@/work/lettering";
 import { zoomFit, zoomLifeSize, zoomStep } from "@/work/zooming";
-
-const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
 
 const HELD_MS = 350;
 const FINE_STEP = 1;
@@ -99,7 +93,7 @@ function obey(event: KeyboardEvent, desk: DeskActions): boolean {
 function forChosen(event: KeyboardEvent, desk: DeskActions): boolean {
   const composite = expectedComposite();
   if (!composite || manyChosen(composite).length === 0 || isChord(event)) return false;
-  const arrow = ARROWS[event.key];
+  const arrow = wayOf(event.key);
   if (arrow && isOnStage(event.target)) {
     const step = event.shiftKey ? COARSE_STEP : FINE_STEP;
     nudgeChosen(desk, arrow[0] * step, arrow[1] * step);
@@ -128,7 +122,7 @@ function forLayer(event: KeyboardEvent, desk: DeskActions): boolean {
   const layer = openLayer();
   if (!layer || isChord(event)) return false;
   if (drawByKey(event.key, desk)) return true;
-  const arrow = ARROWS[event.key];
+  const arrow = wayOf(event.key);
   if (arrow) return nudgeOnStage(event, desk, layer, arrow);
   const command = layerCommand(event);
   command?.(desk, layer, event.key.toLowerCase());

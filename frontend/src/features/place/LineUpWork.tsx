@@ -20,7 +20,7 @@ import { Progress } from "@/ui/Progress";
 import { Words } from "@/ui/Words";
 import { type DeskActions, useDeskActions } from "@/work/DeskContext";
 import { jobEnd } from "@/work/jobEnd";
-import { useFinish } from "@/work/useFinish";
+import { useSaveFile } from "@/work/useSaveFile";
 
 const Row = styled.div`
   display: flex;
@@ -130,7 +130,7 @@ interface SavePairProps {
 /** Both photos as pictures of one size, such as for a page that shows before and after. */
 function SavePair({ canvas, layers }: SavePairProps): ReactElement {
   const { projectId } = useDeskActions();
-  const finish = useFinish(projectId);
+  const finish = useSaveFile(projectId);
   const format = canvas.background === null ? "png" : "jpeg";
   const wishes = { format, width: canvas.width, quality: PAIR_QUALITY, matte: "#ffffff" } as const;
   if (finish.phase === "working") {

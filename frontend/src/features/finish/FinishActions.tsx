@@ -1,0 +1,108 @@
+/** What is done with the file: saved, copied, printed, shared. */
+
+import { type ReactElement, useState } from "react";
+import styled from "styled-components";
+import { exportUrl } from "@/api/calls";
+import type { Finishing } from "@/features/finish/useFinishing";
+import { type FileFormat, sayFormat } from "@/model/finishing";
+import { useMessages } from "@/state/messages";
+import { color } from "@/theme/tokens";
+import { PlainButton, QuietButton, StrongButton } from "@/ui/Button";
+import { Progress } from "@/ui/Progress";
+import { useCopyPicture } from "@/work/useCopyPicture";
+import type { Finish } from "@/work/useFinish";
+
+const Foot = styled.div`
+  display: grid;
+  gap: 8px;
+  padding: 12px 24px 16px;
+  border-top: 1px solid ${color.rule};
+`;
+
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 10px;
+  align-items: center;
+`;
+
+const Saved = styled.a`
+  color: ${color.live};
+`;
+
+interface FinishActionsProps {
+  readonly finishing: Finishing;
+  readonly finish: Finish;
+}
+
+export function FinishActions({ finishing, finish }: FinishActionsProps): ReactElement {
+  const { settings, trouble, part } = finishing;
+  const [isSaving, setSaving] = useState(false);
+  const copy = useCopyPicture(finishing);
+  const save = () => {
+    setSaving(true);
+    void finish.save().finally(() => setSaving(false));
+  };
+  const what = part.what === "apart" ? "pictures" : nameOf(settings.format);
+  return (
+    <Foot>
+      {isSaving && finish.making.phase === "making" ? (
+        <Row>
+          <Progress label="Making the file" share={finish.making.progress} />
+          <PlainButton onPress={finish.stop}>Stop</PlainButton>
+        </Row>
+      ) : null}
+      <Row>
+        <StrongButton isDisabled={trouble !== null || isSaving} onPress={save}>
+          Save the {what}
+        </StrongButton>
+        <PlainButton isDisabled={trouble !== null || copy.isBusy} onPress={copy.copy}>
+          {copy.isBusy ? "Copying…" : "Copy the picture"}
+        </PlainButton>
+        <Others finishing={finishing} finish={finish} />
+      </Row>
+      {finish.saved ? (
+        <span role="status">
+          Saved as{" "}
+          <Saved href={exportUrl(finish.saved.jobId)} download>
+            {finish.saved.name}
+          </Saved>
+        </span>
+      ) : null}
+    </Foot>
+  );
+}
+
+const nameOf = (format: FileFormat) => (format === "openraster" ? "layers" : sayFormat(format));
+
+/** What not every browser can do, and what not every file is for. */
+function Others({ finishing, finish }: FinishActionsProps): ReactElement {
+  const { settings, project } = finishing;
+  const warn = useMessages((messages) => messages.warn);
+  const print = async () => {
+    const file = await finish.file();
+    if (file) window.open(`${exportUrl(file.jobId)}?shown=1`, "_blank", "noopener");
+  };
+  const share = async () => {
+    const file = await finish.file();
+    if (!file) return;
+    const answer = await fetch(exportUrl(file.jobId));
+    const shared = new File([await answer.blob()], file.name, {
+      type: answer.headers.get("Content-Type") ?? "",
+    });
+    await navigator.share({ files: [shared], title: project.name });
+  };
+  const told = (error: Error) => {
+    if (error.name !== "AbortError") warn(`It could not be handed on: ${error.message}`);
+  };
+  return (
+    <>
+      {settings.format === "pdf" ? (
+        <QuietButton onPress={() => void print().catch(told)}>Print…</QuietButton>
+      ) : null}
+      {"share" in navigator ? (
+        <QuietButton onPress={() => void share().catch(told)}>Share…</QuietButton>
+      ) : null}
+    </>
+  );
+}
