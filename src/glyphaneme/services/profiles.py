@@ -18,7 +18,7 @@ if TYPE_CHECKING:
     from glyphaneme.services.studio import Visit
     from glyphaneme.store.rows import ProfileRow
 
-COATED: Final = "coated paper (FOGRA39)"
+COATED: Final = "coated paper, FOGRA39"
 
 
 class OfferedProfile(BaseModel):

@@ -33,15 +33,58 @@ const Part = styled.div`
   touch-action: none;
 `;
 
+const CORNER = 18;
+
+/** Photo corners hold the part, and ticks its sides. */
 const Grip = styled.button`
   position: absolute;
-  width: 16px;
-  height: 16px;
   padding: 0;
-  border: 2px solid #25221d;
+  border: 0;
   background: #fbf9f3;
+  filter: drop-shadow(0 0 2px rgb(0 0 0 / 70%));
   transform: translate(-50%, -50%);
   touch-action: none;
+
+  &[data-at="top"],
+  &[data-at="bottom"] {
+    width: 26px;
+    height: 7px;
+  }
+
+  &[data-at="left"],
+  &[data-at="right"] {
+    width: 7px;
+    height: 26px;
+  }
+
+  &[data-at*=" "] {
+    width: ${CORNER}px;
+    height: ${CORNER}px;
+    transform: none;
+  }
+
+  &[data-at="top left"] {
+    clip-path: polygon(0 0, 100% 0, 0 100%);
+  }
+
+  &[data-at="top right"] {
+    margin-left: -${CORNER}px;
+    clip-path: polygon(0 0, 100% 0, 100% 100%);
+  }
+
+  &[data-at="bottom left"] {
+    margin-top: -${CORNER}px;
+    clip-path: polygon(0 0, 100% 100%, 0 100%);
+  }
+
+  &[data-at="bottom right"] {
+    margin: -${CORNER}px 0 0 -${CORNER}px;
+    clip-path: polygon(100% 0, 100% 100%, 0 100%);
+  }
+
+  &:focus-visible {
+    background: #ffd9cc;
+  }
 `;
 
 const FAR = 10;
@@ -108,6 +151,7 @@ export function CropFrame({ finishing, scale }: CropFrameProps): ReactElement | 
           key={id}
           type="button"
           aria-label={`Its ${id}`}
+          data-at={id}
           style={{ left: box.left + x * box.width, top: box.top + y * box.height }}
           {...hand(id)}
         />

@@ -6,6 +6,7 @@ import { usePaperUnit } from "@/features/finish/FileSentence";
 import type { Finishing } from "@/features/finish/useFinishing";
 import { isLayered, sayBytes, sayNumber, sayPaper, saySides } from "@/model/finishing";
 import { color } from "@/theme/tokens";
+import { LiveWord } from "@/ui/LiveWord";
 import type { FileMaking } from "@/work/useFinish";
 
 const Numbers = styled.dl`
@@ -23,9 +24,12 @@ const Numbers = styled.dl`
 interface FileNumbersProps {
   readonly finishing: Finishing;
   readonly making: FileMaking;
+  readonly isLimiting: boolean;
+  onLimit(): void;
 }
 
-export function FileNumbers({ finishing, making }: FileNumbersProps): ReactElement | null {
+export function FileNumbers(props: FileNumbersProps): ReactElement | null {
+  const { finishing, making, isLimiting, onLimit } = props;
   const { facts, settings, isEager } = finishing;
   const unit = usePaperUnit();
   if (!facts) return null;
@@ -45,7 +49,17 @@ export function FileNumbers({ finishing, making }: FileNumbersProps): ReactEleme
         </>
       )}
       <dt>File</dt>
-      <dd>{sayWeight(making, isEager)}</dd>
+      <dd>
+        {sayWeight(making, isEager)}
+        {isLayered(settings.format) || settings.most_bytes !== null ? null : (
+          <>
+            {" · "}
+            <LiveWord isExpanded={isLimiting} onPress={onLimit}>
+              keep it under…
+            </LiveWord>
+          </>
+        )}
+      </dd>
     </Numbers>
   );
 }

@@ -115,13 +115,9 @@ function Look({ finishing, word }: PhraseProps): ReactElement {
   );
 }
 
-function Limit({ finishing, word }: Pick<PhraseProps, "finishing" | "word">): ReactElement {
+function Limit({ finishing, word }: Pick<PhraseProps, "finishing" | "word">): ReactElement | null {
   const { most_bytes } = finishing.settings;
-  return (
-    <>
-      , {word("limit", most_bytes === null ? "as large as it is" : `under ${sayBytes(most_bytes)}`)}
-    </>
-  );
+  return most_bytes === null ? null : <>, {word("limit", `under ${sayBytes(most_bytes)}`)}</>;
 }
 
 function Paper({ finishing, word }: Pick<PhraseProps, "finishing" | "word">): ReactElement | null {

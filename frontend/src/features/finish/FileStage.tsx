@@ -1,7 +1,6 @@
 /** The file as it will be seen: on its ground, cut as it will be, or pixel for pixel. */
 
 import {
-  Fragment,
   type PointerEvent,
   type ReactElement,
   type ReactNode,
@@ -41,19 +40,30 @@ const Room = styled.section`
 const Phone = styled.div`
   display: grid;
   place-items: center;
-  padding: 34px 12px;
-  border-radius: 28px;
-  background: #17181a;
+  aspect-ratio: 9 / 18;
+  padding: 0 10px;
+  border: 10px solid #2c2d30;
+  border-width: 30px 10px;
+  border-radius: 30px;
+  background: #0c0d0e;
   box-shadow: 0 10px 30px rgb(0 0 0 / 35%);
 `;
+
+const Bare = styled.div``;
 
 const Paper = styled.figure`
   position: relative;
   margin: 0;
   background: radial-gradient(#a9a59c 1px, #eceae5 1.2px) 0 0 / 9px 9px;
 
-  &[data-lies="true"] {
+  &[data-ground="paper"] {
     box-shadow: 0 2px 14px rgb(0 0 0 / 35%);
+  }
+
+  /* Where the file has the page's own colour, its edges are told. */
+  &[data-ground="white"],
+  &[data-ground="black"] {
+    outline: 1px dashed rgb(128 128 128 / 45%);
   }
 
   > img {
@@ -79,7 +89,8 @@ const Note = styled.p`
 `;
 
 const EDGE = 76;
-const PHONE_SHARE = 0.42;
+const GLASS_ROOM = 250;
+const PHONE_SHAPE = 0.46;
 const NOTHING = { width: 0, height: 0 };
 
 interface FileStageProps {
@@ -88,6 +99,8 @@ interface FileStageProps {
   readonly seeing: Seeing;
   readonly isMarked: boolean;
   readonly isCropping: boolean;
+  /** Hears which share of it no ink reaches. */
+  onOutside(share: number): void;
 }
 
 export function FileStage(props: FileStageProps): ReactElement {
@@ -113,28 +126,19 @@ interface WholeViewProps extends FileStageProps {
 }
 
 function WholeView(props: WholeViewProps): ReactElement | null {
-  const { finishing, ground, room, isCropping } = props;
+  const { finishing, isCropping } = props;
   const { facts, project, settings } = finishing;
   const [at, setAt] = useState({ x: 0.5, y: 0.5 });
-  const density = window.devicePixelRatio || 1;
-  const { canvas } = project.composite;
-  // While a part is drawn, all of the sheet is seen.
-  const request = isCropping ? { ...finishing.request, ...WHOLE_SHEET } : finishing.request;
-  const file = isCropping ? canvas : (facts ?? NOTHING);
-  const fit = fitted(file, roomOn(ground, room), density);
-  const { look, trouble, isFetching } = useLook(project.id, request, {
-    ...wholeAt(file, fit.scale * density),
-    marks: props.isMarked ? "gamut" : "none",
-  });
+  const { ground, fit, look, trouble, isFetching } = useWhole(props);
   if (!facts) return null;
-  const Around = ground === "phone" ? Phone : Fragment;
+  const Around = ground === "phone" ? Phone : Bare;
   return (
     <>
       <Told trouble={trouble}>{sayWhat(finishing, isCropping)}</Told>
-      <Around>
+      <Around style={{ translate: `${-besideGlass(props.room.width, fit.width)}px 0` }}>
         <Paper
           style={{ width: Math.max(fit.width, 1), height: Math.max(fit.height, 1) }}
-          data-lies={ground === "paper"}
+          data-ground={ground}
           onPointerMove={(event) => setAt(placeIn(event))}
         >
           {look ? (
@@ -152,6 +156,23 @@ function WholeView(props: WholeViewProps): ReactElement | null {
   );
 }
 
+/** All of the file, as large as there is room; while a part is drawn, all of the sheet. */
+function useWhole({ finishing, isCropping, isMarked, room, onOutside, ...props }: WholeViewProps) {
+  const { facts, project } = finishing;
+  const density = window.devicePixelRatio || 1;
+  const ground: Ground = isCropping ? "paper" : props.ground;
+  const request = isCropping ? { ...finishing.request, ...WHOLE_SHEET } : finishing.request;
+  const file = isCropping ? project.composite.canvas : (facts ?? NOTHING);
+  const fit = fitted(file, roomOn(ground, room), density);
+  const { look, trouble, isFetching } = useLook(project.id, request, {
+    ...wholeAt(file, fit.scale * density),
+    marks: isMarked ? "gamut" : "none",
+  });
+  const outside = look?.outside ?? 0;
+  useEffect(() => onOutside(outside), [outside, onOutside]);
+  return { ground, fit, look, trouble, isFetching };
+}
+
 interface Sides {
   readonly width: number;
   readonly height: number;
@@ -159,8 +180,14 @@ interface Sides {
 
 function roomOn(ground: Ground, room: Sides): Sides {
   const height = room.height - 2 * EDGE;
-  const width = ground === "phone" ? room.width * PHONE_SHARE : room.width - 2 * EDGE;
-  return { width, height };
+  if (ground !== "phone") return { width: room.width - 2 * EDGE, height };
+  return { width: height * PHONE_SHAPE, height };
+}
+
+/** How far a picture moves aside so that the glass hides nothing of it, if it can. */
+function besideGlass(room: number, width: number): number {
+  const free = (room - width) / 2;
+  return free > EDGE ? Math.min(free - EDGE / 2, GLASS_ROOM / 2) : 0;
 }
 
 function wholeAt({ width, height }: Sides, scale: number) {

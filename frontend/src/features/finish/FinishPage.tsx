@@ -128,6 +128,7 @@ function Shown({ finishing }: { readonly finishing: Finishing }): ReactElement {
   const [ground, setGround] = useState<Ground | null>(null);
   const [seeing, see] = useState<Seeing>("whole");
   const [marks, mark] = useState(false);
+  const [outside, tellOutside] = useState(0);
   const shownGround = ground ?? groundFor(finishing.purpose.id);
   return (
     <Page>
@@ -151,8 +152,19 @@ function Shown({ finishing }: { readonly finishing: Finishing }): ReactElement {
             <Purposes finishing={finishing} />
             <FileSentence finishing={finishing} opened={opened} onOpen={open} />
             <SettingsBelow finishing={finishing} opened={opened} />
-            <MarginNotes finishing={finishing} finish={finish} isMarked={marks} onMark={mark} />
-            <FileNumbers finishing={finishing} making={finish.making} />
+            <MarginNotes
+              finishing={finishing}
+              finish={finish}
+              outside={outside}
+              isMarked={marks}
+              onMark={mark}
+            />
+            <FileNumbers
+              finishing={finishing}
+              making={finish.making}
+              isLimiting={opened === "limit"}
+              onLimit={() => open(opened === "limit" ? null : "limit")}
+            />
           </Scroll>
           <FinishActions finishing={finishing} finish={finish} />
         </Side>
@@ -161,6 +173,7 @@ function Shown({ finishing }: { readonly finishing: Finishing }): ReactElement {
           ground={shownGround}
           seeing={seeing}
           isMarked={marks}
+          onOutside={tellOutside}
           isCropping={opened === "part" && finishing.part.what === "crop"}
         />
       </Middle>

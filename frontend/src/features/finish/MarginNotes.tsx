@@ -21,10 +21,13 @@ const Note = styled.p`
 `;
 
 const SOFT_PPI = 150;
+const LEAST_TOLD = 0.0005;
 
 interface MarginNotesProps {
   readonly finishing: Finishing;
   readonly finish: Finish;
+  /** Which share of the picture no ink reaches. */
+  readonly outside: number;
   readonly isMarked: boolean;
   onMark(isMarked: boolean): void;
 }
@@ -43,14 +46,21 @@ export function MarginNotes(props: MarginNotesProps): ReactElement {
       <SoftPhotos finishing={finishing} />
       {settings.coloring.space === "ink" ? (
         <Said>
-          Ink reaches fewer colours than a screen: it is seen here as it will print.{" "}
+          {sayOutside(props.outside)}{" "}
           <LiveWord isOn={isMarked} onPress={() => onMark(!isMarked)}>
-            Show what no ink reaches
+            Show where
           </LiveWord>
         </Said>
       ) : null}
     </>
   );
+}
+
+function sayOutside(share: number): string {
+  const seen = "It is seen here as it will print.";
+  if (share < LEAST_TOLD) return `All of its colours can be printed. ${seen}`;
+  const percent = share < 0.01 ? "Less than 1 %" : `About ${Math.round(share * 100)} %`;
+  return `${percent} of it is brighter than this printer's ink. ${seen}`;
 }
 
 interface SaidProps {

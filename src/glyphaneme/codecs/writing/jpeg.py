@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any, BinaryIO
 
-from PIL import ImageChops
-
 from glyphaneme.codecs.writing.packet import packet_of
 
 if TYPE_CHECKING:
@@ -32,9 +30,6 @@ def write_plain(
 ) -> None:
     """Write a JPEG that says nothing of itself but what is handed over."""
     image = spool.image()
-    if spool.shape.ink == "cmyk":
-        # Inks are written the other way round, as readers expect it (TN 5116).
-        image = ImageChops.invert(image)
     image.save(
         file,
         "JPEG",
