@@ -24,6 +24,7 @@ import type {
   ExportRequest,
   FileFacts,
   FileSettings,
+  Many,
   Profile,
   Purpose,
 } from "@/model/finishing";
@@ -144,6 +145,15 @@ export const startExport = (id: string, key: string, request: AskedFile): Promis
 /** What is known of a file before it is made. */
 export const fetchFileFacts = (id: string, request: ExportRequest): Promise<FileFacts> =>
   sendJson<FileFacts>(`/api/projects/${id}/exports/facts`, request);
+
+/** Have several pictures made into one file. */
+export const startMany = (
+  key: string,
+  { projects, settings, gathered, grid }: Many,
+): Promise<Job> => {
+  const request = { projects, settings, gathered, sheet: grid };
+  return sendJson<Job>("/api/exports", { key, request });
+};
 
 /** Which part of a file is looked at, in its pixels; at scale 1 as it is written. */
 export interface Looked {

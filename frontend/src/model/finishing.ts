@@ -15,6 +15,8 @@ export type Purpose = Answered<Schemas["OfferedPurpose"]>;
 export type Profile = Answered<Schemas["OfferedProfile"]>;
 export type About = Answered<Schemas["About"]>;
 export type SheetPart = Answered<Schemas["SheetPart"]>;
+export type Comparison = Answered<Schemas["Comparison"]>;
+export type ComparedAs = Comparison["made_as"];
 export type ExportRequest = Answered<Schemas["ExportRequest"]>;
 export type ColorSpace = FileSettings["coloring"]["space"];
 
@@ -24,7 +26,8 @@ export type FilePart =
   | { readonly what: "piece"; readonly layer: string; readonly trimmed: boolean }
   | { readonly what: "apart"; readonly layers: readonly string[] }
   | { readonly what: "chosen"; readonly layers: readonly string[] }
-  | { readonly what: "crop"; readonly crop: SheetPart };
+  | { readonly what: "crop"; readonly crop: SheetPart }
+  | { readonly what: "compare"; readonly compare: Comparison };
 
 export const WHOLE: FilePart = { what: "whole" };
 
@@ -134,6 +137,8 @@ export function sayPart(part: FilePart, layers: readonly Layer[]): string {
       return part.layers.length === 1 ? "one chosen layer" : `${part.layers.length} chosen layers`;
     case "crop":
       return "a part of the picture";
+    case "compare":
+      return `${part.compare.before_caption.toLowerCase()} and ${part.compare.after_caption.toLowerCase()}`;
   }
 }
 
@@ -153,9 +158,16 @@ export function requestFor(
   revision: string,
   about: About,
 ): ExportRequest {
-  const nothing = { apart: [], piece: null, trimmed: false, chosen: [], crop: null };
+  const nothing = {
+    apart: [],
+    piece: null,
+    trimmed: false,
+    chosen: [],
+    crop: null,
+    compare: null,
+  };
   const request = { ...settings, ...nothing, revision, about };
-  if (isLayered(settings.format)) {
+  if (isLayered(settings.format) && part.what !== "compare") {
     return part.what === "chosen" ? { ...request, chosen: part.layers } : request;
   }
   switch (part.what) {
@@ -169,8 +181,41 @@ export function requestFor(
       return { ...request, chosen: part.layers };
     case "crop":
       return { ...request, crop: part.crop };
+    case "compare":
+      return { ...request, compare: part.compare };
   }
 }
+
+export const COMPARED_AS: readonly { readonly id: ComparedAs; readonly label: string }[] = [
+  { id: "page", label: "a page with a bar to drag" },
+  { id: "pair", label: "two files" },
+  { id: "webp", label: "moving WebP" },
+  { id: "gif", label: "moving GIF" },
+  { id: "mp4", label: "film (MP4)" },
+];
+
+/** What a web page shows a comparison by. */
+export function embedding(file: string, facts: FileFacts): string {
+  const shape = `aspect-ratio: ${facts.width} / ${facts.height}`;
+  return `<iframe src="${file}" title="Before and after" loading="lazy" style="width: 100%; ${shape}; border: 0"></iframe>`;
+}
+
+export type Gathered = Schemas["NewMany"]["gathered"] & string;
+
+/** Several pictures, and what is made of them. */
+export interface Many {
+  readonly projects: readonly string[];
+  readonly settings: FileSettings;
+  readonly gathered: Gathered;
+  /** Of a contact sheet. */
+  readonly grid: { readonly columns: number; readonly rows: number };
+}
+
+export const GATHERED: readonly { readonly id: Gathered; readonly label: string }[] = [
+  { id: "zip", label: "files in a ZIP" },
+  { id: "pages", label: "pages of one PDF" },
+  { id: "contact", label: "a contact sheet" },
+];
 
 /** Up to how many pixels a file is made beforehand, so that its size is known. */
 export const MOST_MADE_BEFOREHAND = 24_500_000;

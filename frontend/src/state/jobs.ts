@@ -4,7 +4,7 @@ import { create } from "zustand";
 
 export interface KnownJob {
   readonly id: string;
-  readonly kind: "read_picture" | "export" | "cut_out" | "line_up";
+  readonly kind: "read_picture" | "export" | "cut_out" | "line_up" | "export_many";
   readonly state: "waiting" | "running" | "done" | "failed" | "cancelled";
   readonly progress: number;
   /** What it has found so far, where that is more than a file. */

@@ -23,11 +23,17 @@ from glyphaneme.core.finish import (
     shown_part,
     soft_layers,
 )
+from glyphaneme.core.finish.comparing import ENDINGS, Comparison
 from glyphaneme.core.finish.settings import LAYERED
 from glyphaneme.core.place import Rect
 from glyphaneme.core.render import all_needed
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.assets import assets_named, assets_of
+from glyphaneme.services.comparing import (
+    Compared,
+    require_comparable,
+    write_comparison,
+)
 from glyphaneme.services.errors import FinishedFileError, NotThereError
 from glyphaneme.services.file_writing import write_file
 from glyphaneme.services.filing import Making, require_size
@@ -53,8 +59,10 @@ if TYPE_CHECKING:
     from collections.abc import Iterator
 
     from glyphaneme.core.document import Composite
+    from glyphaneme.services.reporting import Reporting
     from glyphaneme.services.studio import Studio, Visit
     from glyphaneme.services.working import Progress
+    from glyphaneme.store.rows import ProjectRow
 
 MAX_APART: Final = 50
 ZIP: Final = "application/zip"
@@ -96,6 +104,8 @@ class ExportRequest(FileSettings):
     """Whether a piece is cut to what of it shows."""
     chosen: tuple[LayerId, ...] = Field(default=(), max_length=200)
     crop: SheetPart | None = None
+    compare: Comparison | None = None
+    """Two states of the picture in one file that compares them."""
     about: About | None = None
     """What the file says of the picture; None is what the project says of itself."""
 
@@ -215,7 +225,9 @@ def start_export(
     require_revision(visit, project_id, request.revision)
     shown, part, name = _shown(visit, request, project.name)
     plan = Making(shown, shown.layers, {}, _settings(request), part).plan
-    if request.format != LAYERED:
+    if request.compare is not None:
+        require_comparable(visit, _compared(project, request))
+    elif request.format != LAYERED:
         require_size(plan, request)
     for layer in request.apart:
         alone(shown, layer)
@@ -259,7 +271,9 @@ def make_file(studio: Studio, job: JobRow, progress: Progress) -> None:
     the picture or with the count of its layers.
     """
     request = ExportRequest.model_validate(job.request)
-    if request.format == LAYERED:
+    if request.compare is not None:
+        _make_comparison(studio, job, request, progress)
+    elif request.format == LAYERED:
         _make_layered_file(studio, request, progress)
     elif request.apart:
         _make_apart(studio, request, progress)
@@ -294,6 +308,15 @@ def making_of(
 def _make_layered_file(
     studio: Studio, request: ExportRequest, progress: Progress
 ) -> None:
+    with tempfile.TemporaryFile() as file:
+        write_layers(studio, request, cast("BinaryIO", file), progress)
+        progress.finish(file, found={"bytes": file.tell()})
+
+
+def write_layers(
+    studio: Studio, request: ExportRequest, file: BinaryIO, progress: Reporting
+) -> None:
+    """Write a picture with all its layers, to go on with elsewhere."""
     with studio.looking() as visit:
         composite, _, _ = _shown(visit, request, "")
         # Hidden layers travel along too.
@@ -306,17 +329,37 @@ def _make_layered_file(
         with studio.looking() as visit:
             return original_file(visit, uuid.UUID(picture)).pieces
 
+    write_layered(
+        composite,
+        assets,
+        file,
+        sources=Sources(
+            original, strokes, lambda name: stream_file(studio, name), fonts
+        ),
+        report=progress.report,
+    )
+
+
+def _make_comparison(
+    studio: Studio, job: JobRow, request: ExportRequest, progress: Progress
+) -> None:
+    with studio.looking() as visit:
+        project = require_project(visit, cast("uuid.UUID", job.project_id))
+        compared = _compared(project, request)
     with tempfile.TemporaryFile() as file:
-        write_layered(
-            composite,
-            assets,
-            file,
-            sources=Sources(
-                original, strokes, lambda name: stream_file(studio, name), fonts
-            ),
-            report=progress.report,
-        )
-        progress.finish(file)
+        found = write_comparison(studio, compared, cast("BinaryIO", file), progress)
+        progress.finish(file, found=found | {"bytes": file.tell()})
+
+
+def _compared(project: ProjectRow, request: ExportRequest) -> Compared:
+    return Compared(
+        project.id,
+        project.name,
+        request.revision,
+        _settings(request),
+        cast("Comparison", request.compare),
+        request.about or About(),
+    )
 
 
 def _make_picture_file(
@@ -375,15 +418,19 @@ def finished_file(
     row = find_job(visit.session, job_id)
     if (
         row is None
-        or row.kind != JobKind.EXPORT
+        or row.kind not in {JobKind.EXPORT, JobKind.EXPORT_MANY}
         or row.state != "done"
         or row.result_sha256 is None
     ):
         raise NotThereError("finished file")
-    request = ExportRequest.model_validate(row.request)
+    name = row.file_name or "picture"
+    if row.kind == JobKind.EXPORT:
+        media_type = _media_type(ExportRequest.model_validate(row.request))
+    else:
+        media_type = ZIP if name.endswith(".zip") else "application/pdf"
     file = FinishedFile(
-        name=row.file_name or "picture",
-        media_type=_media_type(request),
+        name=name,
+        media_type=media_type,
         size=blob_size(visit.session, row.result_sha256),
     )
     return file, stream_file(visit.studio, row.result_sha256)
@@ -391,6 +438,8 @@ def finished_file(
 
 def ending(request: ExportRequest) -> str:
     """Return how the name of what is asked for ends."""
+    if request.compare is not None:
+        return ENDINGS[request.compare.made_as][0]
     if request.format == LAYERED:
         return "ora"
     return "zip" if request.apart else FileFormat(request.format).facts.ending
@@ -455,6 +504,8 @@ def _refusal(plan: Plan, request: ExportRequest) -> str | None:
 
 
 def _media_type(request: ExportRequest) -> str:
+    if request.compare is not None:
+        return ENDINGS[request.compare.made_as][1]
     if request.format == LAYERED:
         return MEDIA_TYPE
     return ZIP if request.apart else FileFormat(request.format).facts.media_type

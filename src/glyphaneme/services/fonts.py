@@ -32,6 +32,7 @@ if TYPE_CHECKING:
     from glyphaneme.services.studio import Visit
 
 A_FONT = "font"
+PLAIN = "plain"
 SCRIPTS = "scripts"
 """The group of families for other scripts: they lend first after a font's own group."""
 
@@ -238,6 +239,15 @@ def faces_of(visit: Visit, wanted: Iterable[str]) -> dict[str, Face]:
     """Return those of some fonts that are at hand, by their ids."""
     found = ((one, face_of(visit, one)) for one in wanted)
     return {one: face for one, face in found if face is not None}
+
+
+def refs_for(visit: Visit, text: str) -> tuple[FontRef, ...]:
+    """Return a plain font that ships, and those that lend it the letters it lacks."""
+    found = list(visit.studio.fonts.refs.values())
+    if not found:
+        return ()
+    chosen = next((ref for family, ref in found if family.group == PLAIN), found[0][1])
+    return (chosen, *_lenders(visit, chosen, text))
 
 
 def measured_edit(visit: Visit, edit: Edit) -> Edit:

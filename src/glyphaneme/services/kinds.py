@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 from glyphaneme.services.aligning import line_up
 from glyphaneme.services.cutting import cut_out
 from glyphaneme.services.finishing import make_file
+from glyphaneme.services.many import make_many
 from glyphaneme.services.reading_in import read_in
 from glyphaneme.store.rows import JobKind
 
@@ -24,4 +25,5 @@ WORK: Mapping[JobKind, Work] = {
     JobKind.EXPORT: make_file,
     JobKind.CUT_OUT: cut_out,
     JobKind.LINE_UP: line_up,
+    JobKind.EXPORT_MANY: make_many,
 }

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any, BinaryIO
+from typing import TYPE_CHECKING, Any, BinaryIO, Final, NamedTuple
 
 import numpy as np
 
@@ -17,18 +17,29 @@ from glyphaneme.codecs.pdf import (
     framed,
 )
 from glyphaneme.core.finish import tiled, words_apart
+from glyphaneme.core.finish.gathering import cell_of
+from glyphaneme.core.words import Setting, Words
+from glyphaneme.core.words.typesetting import typeset
 from glyphaneme.services.filing import on_something, rendered
 from glyphaneme.services.reporting import PartOf
 
 if TYPE_CHECKING:
-    from collections.abc import Iterable, Iterator
+    from collections.abc import Iterable, Iterator, Mapping
 
     from glyphaneme.codecs.pdf.pages import Picture
     from glyphaneme.core.finish import Plan
+    from glyphaneme.core.finish.gathering import Cell, ContactSheet
     from glyphaneme.core.finish.lettering import SetWords
     from glyphaneme.core.finish.settings import Tiling
+    from glyphaneme.core.words import FontRef
+    from glyphaneme.core.words.faces import Face
     from glyphaneme.services.filing import Making
     from glyphaneme.services.reporting import Reporting
+
+
+NAME_UNITS: Final = 100.0
+NAME_SIZE_MM: Final = 3.2
+NAME_GAP_MM: Final = 1.0
 
 
 def write_pages(
@@ -62,6 +73,81 @@ def write_pages(
     if document is not None:
         document.save(file)
     return found | {"pages": pages}
+
+
+class Named(NamedTuple):
+    """A picture with its name, and the fonts that this is written in."""
+
+    making: Making
+    name: str
+    refs: tuple[FontRef, ...]
+    faces: Mapping[str, Face]
+
+
+def write_contact_sheets(
+    pictures: Iterable[Named],
+    count: int,
+    sheet: ContactSheet,
+    file: BinaryIO,
+    progress: Reporting,
+) -> None:
+    """Write sheets with small pictures in rows, their names beneath."""
+    document: PdfDocument | None = None
+    each = sheet.rows * sheet.columns
+    placed: list[PlacedPicture] = []
+    names: list[PlacedWords] = []
+
+    def turn_over() -> None:
+        size = (sheet.width_mm, sheet.height_mm)
+        whole = Box(0.0, 0.0, *size)
+        if document is not None and placed:
+            document.add(PdfPage(size, whole, whole, tuple(placed), tuple(names)))
+        placed.clear()
+        names.clear()
+
+    for place, one in enumerate(pictures):
+        making = on_something(one.making)
+        settings = making.settings
+        conversion = Conversion.into(settings.coloring, making.profile)
+        share = PartOf(progress, place / count, 1 / count)
+        with rendered(making, share) as (spool, spec):
+            if document is None:
+                printer = making.printer if settings.coloring.space == "ink" else None
+                document = PdfDocument(PdfTarget(spec, conversion, printer))
+            picture = document.picture(spool)
+        cell = cell_of(sheet, len(placed), spool.shape.width / spool.shape.height)
+        placed.append(PlacedPicture(picture, Box(*cell[:4])))
+        named = _name_beneath(one, cell, conversion)
+        if named is not None:
+            names.append(named)
+        if len(placed) == each:
+            turn_over()
+    turn_over()
+    if document is not None:
+        document.save(file)
+
+
+def _name_beneath(one: Named, cell: Cell, conversion: Conversion) -> PlacedWords | None:
+    """Set a picture's name in the middle beneath it, as long as there is room."""
+    if not one.refs:
+        return None
+    setting = Setting(text=one.name, fonts=one.refs, size=NAME_UNITS)
+    found = typeset(Words(setting=setting), one.faces)
+    if not len(found.letters):
+        return None
+    size_mm = min(NAME_SIZE_MM / NAME_UNITS, max(cell.width, 20.0) / found.block.width)
+    left = cell.left + (cell.width - found.block.width * size_mm) / 2
+    maps = found.letters.maps * size_mm
+    black = conversion.of_colors(np.zeros((1, 1, 3), np.uint8))
+    return PlacedWords(
+        found.letters.fonts,
+        found.letters.font,
+        found.letters.code,
+        maps,
+        found.said,
+        tuple(float(channel) / 255 for channel in black.ravel()),
+        1.0,
+    ).moved(left - found.block.left * size_mm, cell.name_top + NAME_GAP_MM)
 
 
 def _with_words(

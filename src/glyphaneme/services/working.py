@@ -117,7 +117,7 @@ def cancel_job(visit: Visit, job_id: uuid.UUID) -> Job:
     What it had found is let go of, a finished file too: so goes what was made only to
     know how large it would be.
     """
-    gone = {"state": "cancelled", "found": None, "result_sha256": None}
+    gone: dict[str, Any] = {"state": "cancelled", "found": None, "result_sha256": None}
     row = jobs_store.change_open_job(
         visit.session, job_id, **gone
     ) or jobs_store.change_finished_file(visit.session, job_id, **gone)

@@ -64,7 +64,7 @@ def change_finished_file(
         update(JobRow)
         .where(
             JobRow.id == job_id,
-            JobRow.kind == JobKind.EXPORT,
+            JobRow.kind.in_((JobKind.EXPORT, JobKind.EXPORT_MANY)),
             JobRow.state == "done",
         )
         .values(**changes, changed_at=func.clock_timestamp())

@@ -34,6 +34,7 @@ class JobKind(StrEnum):
     EXPORT = "export"
     CUT_OUT = "cut_out"
     LINE_UP = "line_up"
+    EXPORT_MANY = "export_many"
 
 
 class Base(DeclarativeBase):
@@ -309,6 +310,10 @@ class JobRow(Base):
         CheckConstraint(
             "kind <> 'line_up' OR (project_id IS NOT NULL AND request IS NOT NULL)",
             name="lines_up_in_a_project",
+        ),
+        CheckConstraint(
+            "kind <> 'export_many' OR request IS NOT NULL",
+            name="exports_some_projects",
         ),
     )
 

@@ -12,9 +12,10 @@ from pydantic import BaseModel, ConfigDict, Field
 from werkzeug.http import dump_options_header
 
 from glyphaneme.core.finish import About
-from glyphaneme.services import file_looks, finishing, working
+from glyphaneme.services import file_looks, finishing, many, working
 from glyphaneme.services.file_looks import LookedAt
 from glyphaneme.services.finishing import ExportRequest, FileFacts
+from glyphaneme.services.many import NewMany
 from glyphaneme.services.working import Job
 from glyphaneme.web.describing import blueprint
 from glyphaneme.web.shared import IdPath, changing, looking
@@ -29,6 +30,15 @@ class NewExport(BaseModel):
 
     key: uuid.UUID = Field(default_factory=uuid.uuid4)
     request: ExportRequest
+
+
+class ManyExports(BaseModel):
+    """Which pictures to make into one file; the key makes it count once."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    key: uuid.UUID = Field(default_factory=uuid.uuid4)
+    request: NewMany
 
 
 class FileLook(BaseModel):
@@ -58,6 +68,14 @@ def post_export(path: IdPath, body: NewExport) -> tuple[dict[str, Any], int]:
     """Have a finished file made."""
     with changing() as visit:
         job = finishing.start_export(visit, path.id, key=body.key, request=body.request)
+    return job.model_dump(mode="json"), 202
+
+
+@api.post("/exports", responses={202: Job})
+def post_exports(body: ManyExports) -> tuple[dict[str, Any], int]:
+    """Have several pictures made into one file."""
+    with changing() as visit:
+        job = many.start_many(visit, body.key, body.request)
     return job.model_dump(mode="json"), 202
 
 
@@ -129,7 +147,9 @@ def get_export_file(path: IdPath, query: FileQuery) -> Response:
         file, pieces = finishing.finished_file(visit, path.id)
     response = Response(pieces, content_type=file.media_type)
     response.content_length = file.size
-    way = "inline" if query.shown else "attachment"
+    # A page of someone's making never runs as one of ours.
+    is_page = file.media_type.startswith("text/html")
+    way = "inline" if query.shown and not is_page else "attachment"
     response.headers["Content-Disposition"] = _disposition(way, file.name)
     return response
 

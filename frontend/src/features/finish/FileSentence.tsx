@@ -5,7 +5,9 @@ import styled from "styled-components";
 import type { Finishing } from "@/features/finish/useFinishing";
 import {
   COLOR_CHOICES,
+  COMPARED_AS,
   type ColorSpace,
+  type ComparedAs,
   type FileFormat,
   FORMATS,
   hasDeep,
@@ -68,6 +70,16 @@ export function FileSentence(props: FileSentenceProps): ReactElement {
       onChange={(id) => change(withFormat(settings, id as FileFormat))}
     />
   );
+  if (part.what === "compare") {
+    return (
+      <Text>
+        {word("part", "Before and after")}, as {sayCompared(part.compare.made_as)}, of pictures in{" "}
+        {format}
+        <Look {...props} word={word} />
+        <Signed {...props} word={word} />.
+      </Text>
+    );
+  }
   if (isLayered(settings.format)) {
     return (
       <Text>
@@ -181,6 +193,9 @@ function Signed({ finishing, word }: PhraseProps): ReactElement {
   if (isSilent) return <>, {word("about", "unsigned")}</>;
   return <>, signed {word("about", about.author || about.title || "with words")}</>;
 }
+
+const sayCompared = (made: ComparedAs): string =>
+  COMPARED_AS.find(({ id }) => id === made)?.label ?? made;
 
 function sayGround(ground: { across: number; down: number; color: string }): string {
   const shape = ground.across === ground.down ? "a square" : `${ground.across} : ${ground.down}`;

@@ -4,7 +4,13 @@ import { type ReactElement, useState } from "react";
 import styled from "styled-components";
 import { exportUrl } from "@/api/calls";
 import type { Finishing } from "@/features/finish/useFinishing";
-import { type FileFormat, sayFormat } from "@/model/finishing";
+import {
+  type ComparedAs,
+  embedding,
+  type FileFormat,
+  type FilePart,
+  sayFormat,
+} from "@/model/finishing";
 import { useMessages } from "@/state/messages";
 import { color } from "@/theme/tokens";
 import { PlainButton, QuietButton, StrongButton } from "@/ui/Button";
@@ -30,6 +36,20 @@ const Saved = styled.a`
   color: ${color.live};
 `;
 
+const Embedding = styled.div`
+  display: grid;
+  gap: 4px;
+  font-size: 13px;
+
+  textarea {
+    border: 1px solid ${color.rule};
+    background: ${color.well};
+    color: ${color.ink};
+    font-size: 12px;
+    resize: none;
+  }
+`;
+
 interface FinishActionsProps {
   readonly finishing: Finishing;
   readonly finish: Finish;
@@ -43,7 +63,7 @@ export function FinishActions({ finishing, finish }: FinishActionsProps): ReactE
     setSaving(true);
     void finish.save().finally(() => setSaving(false));
   };
-  const what = part.what === "apart" ? "pictures" : nameOf(settings.format);
+  const what = nameOf(settings.format, part);
   return (
     <Foot>
       {isSaving && finish.making.phase === "making" ? (
@@ -69,11 +89,35 @@ export function FinishActions({ finishing, finish }: FinishActionsProps): ReactE
           </Saved>
         </span>
       ) : null}
+      {finish.saved?.name.endsWith(".html") && finishing.facts ? (
+        <Embedding>
+          To show it in a page of your own, put the file beside that and this into it:
+          <textarea
+            readOnly
+            rows={3}
+            aria-label="What a page shows it by"
+            value={embedding(finish.saved.name, finishing.facts)}
+            onFocus={(event) => event.currentTarget.select()}
+          />
+        </Embedding>
+      ) : null}
     </Foot>
   );
 }
 
-const nameOf = (format: FileFormat) => (format === "openraster" ? "layers" : sayFormat(format));
+const MADE: Readonly<Record<ComparedAs, string>> = {
+  page: "page",
+  pair: "pair",
+  webp: "moving WebP",
+  gif: "moving GIF",
+  mp4: "film",
+};
+
+function nameOf(format: FileFormat, part: FilePart): string {
+  if (part.what === "compare") return MADE[part.compare.made_as];
+  if (part.what === "apart") return "pictures";
+  return format === "openraster" ? "layers" : sayFormat(format);
+}
 
 /** What not every browser can do, and what not every file is for. */
 function Others({ finishing, finish }: FinishActionsProps): ReactElement {

@@ -2,9 +2,10 @@
 
 import { EXPORT_REQUEST } from "@generated/limits";
 import type { ReactElement } from "react";
+import { CompareSettings } from "@/features/finish/CompareSettings";
 import type { Finishing } from "@/features/finish/useFinishing";
 import type { Layer } from "@/model/composite";
-import { cropInMiddle, type FilePart, savedAlone, WHOLE } from "@/model/finishing";
+import { type Comparison, cropInMiddle, type FilePart, savedAlone, WHOLE } from "@/model/finishing";
 import { Choice } from "@/ui/Choice";
 import { Fields } from "@/ui/Fields";
 import { LiveSelect } from "@/ui/LiveSelect";
@@ -12,7 +13,7 @@ import { Tick } from "@/ui/Tick";
 
 type What = FilePart["what"];
 
-const LAYERED: readonly What[] = ["whole", "chosen"];
+const LAYERED: readonly What[] = ["whole", "chosen", "compare"];
 
 const WAYS: readonly { readonly id: What; readonly label: string }[] = [
   { id: "whole", label: "The whole picture" },
@@ -20,6 +21,7 @@ const WAYS: readonly { readonly id: What; readonly label: string }[] = [
   { id: "apart", label: "Each layer by itself" },
   { id: "chosen", label: "Some layers" },
   { id: "crop", label: "A part of the sheet" },
+  { id: "compare", label: "Before and after" },
 ];
 
 const MOST_APART = EXPORT_REQUEST.apart.maxItems;
@@ -36,6 +38,7 @@ export function PartSettings({ finishing }: { readonly finishing: Finishing }): 
     apart: () => ({ what: "apart", layers: each.map(({ id }) => id) }),
     chosen: () => ({ what: "chosen", layers: shown.map(({ id }) => id) }),
     crop: () => ({ what: "crop", crop: cropInMiddle(canvas.width, canvas.height) }),
+    compare: () => ({ what: "compare", compare: firstComparison(alone[0]?.id) }),
   };
   const isThere: Readonly<Record<What, boolean>> = {
     whole: true,
@@ -43,6 +46,7 @@ export function PartSettings({ finishing }: { readonly finishing: Finishing }): 
     apart: each.length > 1 && each.length <= MOST_APART && settings.format !== "pdf",
     chosen: shown.length > 1,
     crop: true,
+    compare: project.composite.layers.length > 0,
   };
   const choices = WAYS.filter(
     ({ id }) => isThere[id] && (settings.format !== "openraster" || LAYERED.includes(id)),
@@ -55,6 +59,9 @@ export function PartSettings({ finishing }: { readonly finishing: Finishing }): 
         choices={choices}
         onChange={(what) => setPart(begin[what]())}
       />
+      {part.what === "compare" ? (
+        <CompareSettings finishing={finishing} compare={part.compare} />
+      ) : null}
       <PartNumbers part={part} alone={alone} layers={project.composite.layers} onPart={setPart} />
       {each.length > MOST_APART ? (
         <p>{`At most ${MOST_APART} layers can be saved each by itself; put some together.`}</p>
@@ -113,8 +120,19 @@ function PartNumbers({ part, alone, layers, onPart }: PartNumbersProps): ReactEl
     case "crop":
       return <p>Draw its corners on the picture, or move it; arrow keys nudge it.</p>;
     case "whole":
+    case "compare":
       return null;
   }
+}
+
+function firstComparison(layer: string | undefined): Comparison {
+  return {
+    before: layer === undefined ? { of: "picture" } : { of: "without", layer },
+    after: { of: "picture" },
+    before_caption: "Before",
+    after_caption: "After",
+    made_as: "page",
+  };
 }
 
 function toggled(layers: readonly string[], id: string, isOn: boolean): readonly string[] {

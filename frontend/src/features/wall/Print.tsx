@@ -12,6 +12,7 @@ import { useMessages } from "@/state/messages";
 import { color, font } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";
 import { NameField } from "@/ui/NameField";
+import { Tick } from "@/ui/Tick";
 import { useVersionActions } from "@/work/useVersions";
 
 const Item = styled.li`
@@ -34,6 +35,11 @@ const Paper = styled(Link)`
 
   &:hover {
     box-shadow: 0 3px 12px rgb(0 0 0 / 30%);
+  }
+
+  &[data-chosen="true"] {
+    outline: 3px solid ${color.on};
+    outline-offset: 3px;
   }
 
   /* Its versions lie behind it, as far as there is room. */
@@ -93,7 +99,14 @@ const ActionMenu = lazy(async () => ({
 const PRINT_WIDTH = 600;
 const MOST_BEHIND = 3;
 
-export function Print({ card }: { readonly card: ProjectCard }): ReactElement {
+interface PrintProps {
+  readonly card: ProjectCard;
+  /** Whether it is among those that are chosen; null where nothing is chosen just now. */
+  readonly isChosen: boolean | null;
+  onChoose(isChosen: boolean): void;
+}
+
+export function Print({ card, isChosen, onChoose }: PrintProps): ReactElement {
   const [renaming, setRenaming] = useState(false);
   const { rename, takeDown } = usePrintActions(card);
   const { copy } = useVersionActions(card.id);
@@ -103,6 +116,7 @@ export function Print({ card }: { readonly card: ProjectCard }): ReactElement {
   const compare = { label: "Compare its versions", run: () => void navigate(versions) };
   const deeds = [
     { label: "Rename", run: () => setRenaming(true) },
+    { label: "Finish it", run: () => void navigate(`/finish/${card.id}`) },
     { label: "Hang a copy beside it", run: () => copy(null) },
     ...(card.versions.length > 0 ? [compare] : []),
     { label: "Take off the wall", run: takeDown },
@@ -112,8 +126,14 @@ export function Print({ card }: { readonly card: ProjectCard }): ReactElement {
       <Paper
         to={address}
         data-behind={Math.min(card.versions.length, MOST_BEHIND)}
+        data-chosen={isChosen}
         tabIndex={-1}
         aria-hidden="true"
+        onClick={(event) => {
+          if (isChosen === null) return;
+          event.preventDefault();
+          onChoose(!isChosen);
+        }}
       >
         <img
           src={previewUrl(card.id, card.head, PRINT_WIDTH)}
@@ -124,6 +144,9 @@ export function Print({ card }: { readonly card: ProjectCard }): ReactElement {
         />
       </Paper>
       <Caption>
+        {isChosen === null ? null : (
+          <Tick aria-label={`Choose ${card.name}`} isSelected={isChosen} onChange={onChoose} />
+        )}
         <Name>
           {renaming ? (
             <NameField

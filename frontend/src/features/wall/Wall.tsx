@@ -6,6 +6,7 @@ import { lazy, type ReactElement, Suspense, useState } from "react";
 import styled from "styled-components";
 import { fetchWall } from "@/api/calls";
 import type { ProjectCard } from "@/api/types";
+import { FinishSeveral } from "@/features/wall/FinishSeveral";
 import { Print } from "@/features/wall/Print";
 import { useDroppedStart } from "@/features/wall/useStart";
 import { useTheme } from "@/features/wall/useTheme";
@@ -74,6 +75,7 @@ const StartSentence = lazy(async () => ({
 export function Wall(): ReactElement {
   const wall = useQuery({ queryKey: ["wall"], queryFn: fetchWall });
   const [wanted, setWanted] = useState("");
+  const [chosen, choose] = useState<readonly string[] | null>(null);
   useDroppedStart();
   const cards = wall.data ?? [];
   const found = cards.filter((card) => isFound(wanted, [card.name, ...card.versions]));
@@ -88,6 +90,9 @@ export function Wall(): ReactElement {
           onChange={setWanted}
         />
         <Count role="status">{wall.data ? sayAll(cards) : ""}</Count>
+        {cards.length > 0 ? (
+          <QuietButton onPress={() => choose(chosen ? null : [])}>Finish several…</QuietButton>
+        ) : null}
         <ThemeSwitch />
       </Bar>
       <Suspense fallback={<StartSpace />}>
@@ -102,11 +107,28 @@ export function Wall(): ReactElement {
       />
       <Prints aria-label="Your pictures">
         {found.map((card) => (
-          <Print key={card.id} card={card} />
+          <Print
+            key={card.id}
+            card={card}
+            isChosen={chosen?.includes(card.id) ?? null}
+            onChoose={(isOn) => choose(toggled(chosen ?? [], card.id, isOn))}
+          />
         ))}
       </Prints>
+      {chosen ? (
+        <FinishSeveral
+          chosen={chosen}
+          onAll={() => choose(found.map(({ id }) => id))}
+          onLeave={() => choose(null)}
+        />
+      ) : null}
     </Page>
   );
+}
+
+function toggled(chosen: readonly string[], id: string, isOn: boolean): readonly string[] {
+  const others = chosen.filter((one) => one !== id);
+  return isOn ? [...others, id] : others;
 }
 
 function sayAll(cards: readonly ProjectCard[]): string {

@@ -12,8 +12,18 @@ branch_labels = None
 depends_on = None
 
 
+KINDS = "ck_job_kind_is_known"
+MANY = "ck_job_exports_some_projects"
+BEFORE = "'read_picture', 'export', 'cut_out', 'line_up'"
+
+
 def upgrade() -> None:
     """Bring the tables to this step."""
+    op.drop_constraint(op.f(KINDS), "job")
+    op.create_check_constraint(op.f(KINDS), "job", f"kind IN ({BEFORE}, 'export_many')")
+    op.create_check_constraint(
+        op.f(MANY), "job", "kind <> 'export_many' OR request IS NOT NULL"
+    )
     op.add_column("project", sa.Column("about", JSONB(none_as_null=True)))
     op.create_table(
         "purpose",
@@ -54,3 +64,7 @@ def downgrade() -> None:
     op.drop_table("profile")
     op.drop_table("purpose")
     op.drop_column("project", "about")
+    op.execute("DELETE FROM job WHERE kind = 'export_many'")
+    op.drop_constraint(op.f(MANY), "job")
+    op.drop_constraint(op.f(KINDS), "job")
+    op.create_check_constraint(op.f(KINDS), "job", f"kind IN ({BEFORE})")
