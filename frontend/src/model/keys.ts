@@ -104,6 +104,13 @@ export const KEY_DEEDS = [
     isHeld: true,
   },
   {
+    id: "printed",
+    group: "look",
+    does: "See it in the printer's colours",
+    keys: ["q"],
+    isHeld: true,
+  },
+  {
     id: "closer",
     group: "look",
     does: "Zoom in; the wheel does so at the pointer",

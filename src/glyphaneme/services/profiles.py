@@ -9,8 +9,15 @@ from typing import TYPE_CHECKING, BinaryIO, Final
 from pydantic import BaseModel, ConfigDict
 
 from glyphaneme.codecs import PictureRefusedError, RefusalCode
-from glyphaneme.codecs.color import MAX_PROFILE_BYTES, coated_profile, read_profile
+from glyphaneme.codecs.color import (
+    MAX_PROFILE_BYTES,
+    Conversion,
+    coated_profile,
+    read_profile,
+)
+from glyphaneme.core.finish.settings import Coloring
 from glyphaneme.services.errors import NotThereError
+from glyphaneme.services.purposes import purpose_settings
 from glyphaneme.store import finishing as finishing_store
 from glyphaneme.store.blobs import blob_pieces, keep_blob
 
@@ -60,6 +67,18 @@ def bring_in_profile(visit: Visit, file: BinaryIO) -> OfferedProfile:
     sha256 = keep_blob(visit.session, BytesIO(data))
     finishing_store.put_profile(visit.session, sha256, facts.name, facts.ink)
     return OfferedProfile(id=sha256, name=facts.name, ink=facts.ink)
+
+
+def printers_colors(visit: Visit) -> Conversion:
+    """Return what leads to the colours that print shops get; the shipped ones else."""
+    coloring = purpose_settings(visit, "print-shop").coloring
+    if coloring.space != "ink":
+        coloring = Coloring(space="ink")
+    try:
+        profile = profile_bytes(visit, coloring.profile)
+    except NotThereError:
+        profile = None
+    return Conversion.into(coloring, profile)
 
 
 def checked_profile(data: bytes) -> tuple[bytes, str]:

@@ -15,6 +15,7 @@ from glyphaneme.codecs import (
     encode_frame,
     write_picture,
 )
+from glyphaneme.codecs.color import proofed
 from glyphaneme.core.document.apart import beneath
 from glyphaneme.core.document.grouping import on_canvas
 from glyphaneme.core.document.masks import hidden_part, mask_alone
@@ -36,6 +37,7 @@ from glyphaneme.services.assets import assets_of
 from glyphaneme.services.fonts import measured_edit
 from glyphaneme.services.mending import is_rough
 from glyphaneme.services.painting import drafted_stroke
+from glyphaneme.services.profiles import printers_colors
 from glyphaneme.services.projects import (
     composite_at,
     require_revision,
@@ -79,6 +81,8 @@ class FrameView(BaseModel):
     """Besides, what this layer's mask hides of it, at full strength, on nothing."""
     mask_of: LayerId | None = None
     """Only this layer's mask: white where the layer shows, black where it is hidden."""
+    printed: bool = False
+    """In the colours of the printer that is set for print shops, as they look here."""
     mask_seen: Literal["whole", "edge", "rim"] = "whole"
     """Of that mask only the edge: white where it is neither, or where both meet; or the
     rim: white where something of the old backdrop is left, and shows before what lies
@@ -120,6 +124,8 @@ def show_frame(
     frame = _frame(visit, asked, shown, (project_id, view.mask_of), view.fineness)
     if view.mask_seen == "edge" and view.mask_of is not None:
         frame = edge_of(frame)
+    if view.printed:
+        frame = proofed(frame, printers_colors(visit))
     encoded = encode_frame(frame, quality=QUALITY[view.fineness])
     if view.hidden_of is None:
         return ShownFrame(encoded, is_rough=bool(asked.rough))

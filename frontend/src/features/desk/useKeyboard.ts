@@ -59,6 +59,7 @@ export function useKeyboard(desk: DeskActions, showMap: () => void): void {
       useDesk.getState().actions.setSeeThrough(false);
       useDesk.getState().actions.setUncut(false);
       useJudging.getState().holdOut(false);
+      useJudging.getState().seePrinted(false);
     };
     const onKeyUp = (event: KeyboardEvent) => {
       const key = event.key.toLowerCase();
@@ -114,7 +115,7 @@ function withControl(event: KeyboardEvent, desk: DeskActions): boolean {
 
 function forView(event: KeyboardEvent, desk: DeskActions): boolean {
   const command = isChord(event) ? undefined : viewCommand(event);
-  command?.(desk);
+  command?.(desk, event.key.toLowerCase());
   return command !== undefined;
 }
 
@@ -157,7 +158,11 @@ function isOnLayers(target: EventTarget | null): boolean {
 }
 
 /** What is done whichever layer is open. */
-const VIEW_COMMANDS: Partial<Record<DeedId, (desk: DeskActions) => void>> = {
+const VIEW_COMMANDS: Partial<Record<DeedId, (desk: DeskActions, key: string) => void>> = {
+  printed: (_desk, key) => {
+    lookedBy = key;
+    useJudging.getState().seePrinted(true);
+  },
   closer: () => zoomStep(1),
   further: () => zoomStep(-1),
   whole: zoomFit,
@@ -166,7 +171,7 @@ const VIEW_COMMANDS: Partial<Record<DeedId, (desk: DeskActions) => void>> = {
   shelf: () => useDesk.getState().actions.setShelf(!useDesk.getState().shelfOpen),
 };
 
-function viewCommand(event: KeyboardEvent): ((desk: DeskActions) => void) | undefined {
+function viewCommand(event: KeyboardEvent): ((desk: DeskActions, key: string) => void) | undefined {
   const { chosen, actions } = useDesk.getState();
   if (event.key === "Escape" && chosen.length > 0) return () => actions.choose([]);
   const deed = deedOf(event, useOwnKeys.getState().own);

@@ -74,6 +74,7 @@ const shown = (changes: Partial<Shown> = {}): Shown => ({
   hatched: null,
   maskOf: null,
   maskSeen: "whole",
+  printed: false,
   tone: null,
   trace: null,
   ...changes,

@@ -296,8 +296,8 @@ interface AskedFor {
 
 /** Ask for a view, and for what the open layer's mask hides there. */
 async function ask({ shown, fineness }: Wanted, area: FrameArea["request"]): Promise<AskedFor> {
-  const { projectId, revision, unsaved, moving, maskOf, maskSeen, hatched } = shown;
-  const masks = { mask_of: maskOf, mask_seen: maskSeen, hidden_of: hatched };
+  const { projectId, revision, unsaved, moving, maskOf, maskSeen, hatched, printed } = shown;
+  const masks = { mask_of: maskOf, mask_seen: maskSeen, hidden_of: hatched, printed };
   const view: FrameView = { ...area, fineness, ...masks };
   // What a tone finds stays as it is while the tone itself is moved, and is found once.
   const isFirst = !moving && fineness === firstFineness(shown);

@@ -28,6 +28,7 @@ function shown(points: readonly Point[], changes: Partial<Shown> = {}): Shown {
     hatched: "moths",
     maskOf: null,
     maskSeen: "whole",
+    printed: false,
     tone: null,
     trace: { stroke, points, reach: 20, edit },
     ...changes,

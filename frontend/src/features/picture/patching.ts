@@ -37,9 +37,9 @@ const MOST_OF_IT = 0.6;
 /** Return all that pixels depend on but the stroke under way. */
 export function basisOf(shown: Shown): readonly unknown[] {
   const { projectId, revision, canvas, view, stage, pixelRatio } = shown;
-  const { hatched, maskOf, maskSeen } = shown;
+  const { hatched, maskOf, maskSeen, printed } = shown;
   const others = shown.unsaved.filter((edit) => edit !== shown.trace?.edit);
-  const seen = [hatched, maskOf, maskSeen];
+  const seen = [hatched, maskOf, maskSeen, printed];
   return [projectId, revision, canvas, view, stage, pixelRatio, ...seen, ...others];
 }
 

@@ -24,6 +24,8 @@ export interface Shown {
   readonly maskOf: string | null;
   /** Whether only the edge of that mask is shown. */
   readonly maskSeen: NonNullable<FrameView["mask_seen"]>;
+  /** Whether it is shown in the printer's colours. */
+  readonly printed: boolean;
   /** The stroke under way, where it changes only what the brush goes over. */
   readonly trace: Trace | null;
   /** Whose tones are counted besides. */

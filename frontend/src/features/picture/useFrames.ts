@@ -17,6 +17,7 @@ import { useCutting } from "@/state/cutting";
 import { useDesk } from "@/state/desk/desk";
 import { facetFor } from "@/state/desk/selection";
 import type { Trace } from "@/state/desk/trying";
+import { useJudging } from "@/state/judging";
 import { useNotices } from "@/state/notices";
 import { useComposite, useProject } from "@/state/project";
 import { useShowing } from "@/state/showing";
@@ -93,6 +94,7 @@ function useShown(view: StageView | null, without: boolean): Shown | null {
   }, [tone]);
   const isHatched = seen === "hatched" && !uncut && !showsOnlyStrokes(cut?.mask);
   const hatched = isHatched ? open : null;
+  const printed = useJudging((judging) => judging.isPrinted);
   const maskOf = seen === "hatched" ? null : open;
   const maskSeen = seen === "hatched" ? "whole" : MASK_SEEN[seen];
   return useMemo(() => {
@@ -103,6 +105,7 @@ function useShown(view: StageView | null, without: boolean): Shown | null {
       hatched,
       maskOf,
       maskSeen,
+      printed,
       view,
       stage,
       backing,
@@ -121,6 +124,7 @@ function useShown(view: StageView | null, without: boolean): Shown | null {
     hatched,
     maskOf,
     maskSeen,
+    printed,
     trace,
     tone,
   ]);
@@ -132,7 +136,7 @@ const MASK_SEEN = { mask: "whole", edge: "edge", rim: "rim" } as const;
 /** What pixels depend on; a new backing alone needs none. */
 const PIXELS = [
   ...(["projectId", "revision", "unsaved", "canvas"] as const),
-  ...(["view", "stage", "pixelRatio", "hatched", "maskOf", "maskSeen", "tone"] as const),
+  ...(["view", "stage", "pixelRatio", "hatched", "maskOf", "maskSeen", "printed", "tone"] as const),
 ];
 
 function hasOtherPixels(before: Shown | null, shown: Shown): boolean {
