@@ -16,7 +16,7 @@ if TYPE_CHECKING:
     from pathlib import Path
 
     from numpy.typing import NDArray
-    from playwright.sync_api import Locator, Page
+    from playwright.sync_api import Download, Locator, Page
 
     from tests.product import Product
 
@@ -48,6 +48,23 @@ class Hands:
     def open_wall(self) -> None:
         self.page.goto(self.product.address)
         expect(self.page.get_by_role("region", name="Start")).to_be_visible()
+
+    def finish(
+        self, path: Path, *, purpose: str = "my own…", part: str = ""
+    ) -> Download:
+        """Save the picture for a purpose, from the desk, and come back."""
+        page = self.page
+        page.get_by_role("button", name="Finish…").click()
+        page.get_by_role("radio", name=purpose).click()
+        if part:
+            page.get_by_role("button", name="the whole picture").click()
+            page.get_by_role("radio", name=part).click()
+        with page.expect_download() as download:
+            page.get_by_role("button", name="Save the ").click()
+        download.value.save_as(path)
+        page.get_by_role("link", name="Desk").click()
+        self.settle()
+        return download.value
 
     def open_desk(self, project: Any) -> None:
         self.page.goto(f"{self.product.address}/desk/{project['id']}")

@@ -41,13 +41,7 @@ def card(hands: Hands, white: Path) -> Any:
 
 def exported(hands: Hands, path: Path) -> NDArray[np.float64]:
     """Save the picture as PNG by hand, and return its levels of grey."""
-    page = hands.page
-    page.get_by_role("button", name="Finish…").click()
-    page.get_by_role("radio", name="PNG").click()
-    with page.expect_download() as download:
-        page.get_by_role("button", name="Save the picture").click()
-    download.value.save_as(path)
-    page.keyboard.press("Escape")
+    hands.finish(path)
     with Image.open(path) as picture:
         return np.asarray(picture.convert("RGB"))[..., 1].astype(float)
 
@@ -432,14 +426,9 @@ def test_open_layer_is_saved_alone_without_what_is_cut_away(
     hands.page.get_by_role("button", name="in the middle", exact=True).click()
     hands.settle()
 
-    hands.page.get_by_role("button", name="Finish…").click()
-    hands.page.get_by_text("The open layer alone").click()
-    hands.page.get_by_text("PNG, every pixel exact").click()
-    with hands.page.expect_download() as download:
-        hands.page.get_by_role("button", name="Save the picture").click()
-    download.value.save_as(tmp_path / "saved.png")
+    saved_as = hands.finish(tmp_path / "saved.png", part="One layer alone")
 
-    assert download.value.suggested_filename == "lantern-glow.png"
+    assert saved_as.suggested_filename == "lantern-glow.png"
     with Image.open(tmp_path / "saved.png") as saved:
         alpha = np.asarray(saved)[..., 3]
     assert alpha.shape == (600, 900)

@@ -108,12 +108,8 @@ def test_layered_file_is_saved_and_opened_again(
     hands.open_desk(state)
     sentences = hands.sentences()
 
-    page.get_by_role("button", name="Finish…").click()
-    page.get_by_text("OpenRaster, with its layers").click()
-    with page.expect_download() as download:
-        page.get_by_role("button", name="Save the picture").click()
     file = tmp_path / "moth-poster.ora"
-    download.value.save_as(file)
+    hands.finish(file, purpose="to go on elsewhere")
     hands.open_wall()
     hands.drop_files(Point(640, 110), [file])
     page.get_by_role("button", name="Open it").click()
@@ -141,12 +137,7 @@ def begin_by_sentence(hands: Hands) -> tuple[Any, Any]:
 
 
 def finish_as_png(hands: Hands, path: Path) -> NDArray[np.uint8]:
-    page = hands.page
-    page.get_by_role("button", name="Finish…").click()
-    page.get_by_text("PNG, every pixel exact").click()
-    with page.expect_download() as download:
-        page.get_by_role("button", name="Save the picture").click()
-    download.value.save_as(path)
+    hands.finish(path)
     with Image.open(path) as saved:
         assert round(saved.info["dpi"][0]) == 300
         assert "icc_profile" in saved.info

@@ -56,6 +56,9 @@ const HAS_DEEP: ReadonlySet<FileFormat> = new Set(["png", "tiff"]);
 const HAS_INK: ReadonlySet<FileFormat> = new Set(["pdf", "tiff", "jpeg"]);
 const HAS_NO_ALPHA: ReadonlySet<FileFormat> = new Set(["jpeg"]);
 
+const SHOWN_BY_BROWSERS: ReadonlySet<FileFormat> = new Set(["jpeg", "png", "webp", "avif"]);
+
+export const isShownByBrowsers = (format: FileFormat): boolean => SHOWN_BY_BROWSERS.has(format);
 export const hasQuality = ({ format, exact }: FileSettings): boolean =>
   HAS_QUALITY.has(format) && !(exact && CAN_BE_EXACT.has(format));
 export const canBeExact = (format: FileFormat): boolean => CAN_BE_EXACT.has(format);

@@ -15,6 +15,7 @@ import { useKeyboard } from "@/features/desk/useKeyboard";
 import { Pile } from "@/features/pile/Pile";
 import { Shelf } from "@/features/shelf/Shelf";
 import { TryStrip } from "@/features/tries/TryStrip";
+import { useDesk } from "@/state/desk/desk";
 import { useMessages } from "@/state/messages";
 import { savedRevision } from "@/state/project";
 import { font } from "@/theme/tokens";
@@ -122,7 +123,7 @@ function useToFinish(projectId: string): () => void {
   const warn = useMessages((messages) => messages.warn);
   return useCallback(() => {
     savedRevision().then(
-      () => navigate(`/finish/${projectId}`),
+      () => navigate(`/finish/${projectId}`, { state: { layer: useDesk.getState().openLayer } }),
       (error: Error) => warn(error.message),
     );
   }, [projectId, navigate, warn]);

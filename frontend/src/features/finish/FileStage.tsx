@@ -221,6 +221,7 @@ function sayWhat({ settings, part }: Finishing, isCropping: boolean): string {
   if (isLayered(settings.format)) return "All layers put together, as it opens elsewhere";
   if (settings.tiling) return "The whole poster, before it is cut into sheets";
   if (settings.paper.bleed_mm > 0) return "As it will be cut, with the bleed around";
+  if (part.what === "compare") return "The picture as it is; the file compares it";
   if (part.what === "apart") return "All of them together; each is saved by itself";
   return part === WHOLE ? "As it will be saved" : "That part of it, as it will be saved";
 }

@@ -121,7 +121,7 @@ function nameOf(format: FileFormat, part: FilePart): string {
 
 /** What not every browser can do, and what not every file is for. */
 function Others({ finishing, finish }: FinishActionsProps): ReactElement {
-  const { settings, project } = finishing;
+  const { settings, part, project } = finishing;
   const warn = useMessages((messages) => messages.warn);
   const print = async () => {
     const file = await finish.file();
@@ -141,7 +141,7 @@ function Others({ finishing, finish }: FinishActionsProps): ReactElement {
   };
   return (
     <>
-      {settings.format === "pdf" ? (
+      {settings.format === "pdf" && part.what !== "compare" ? (
         <QuietButton onPress={() => void print().catch(told)}>Print…</QuietButton>
       ) : null}
       {"share" in navigator ? (

@@ -3,7 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { ChevronLeft } from "lucide-react";
 import { type ReactElement, useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useLocation, useParams } from "react-router";
 import styled from "styled-components";
 import { fetchProject } from "@/api/calls";
 import { FileNumbers } from "@/features/finish/FileNumbers";
@@ -107,7 +107,7 @@ export function FinishPage(): ReactElement {
     queryFn: () => fetchProject(projectId),
     gcTime: 0,
   });
-  const finishing = useFinishing(project.data);
+  const finishing = useFinishing(project.data, layerIn(useLocation().state));
   if (project.error) {
     return (
       <Alone>
@@ -179,6 +179,12 @@ function Shown({ finishing }: { readonly finishing: Finishing }): ReactElement {
       </Middle>
     </Page>
   );
+}
+
+/** Return which layer the desk had open as it was left. */
+function layerIn(state: unknown): string | null {
+  const { layer } = (state ?? {}) as { layer?: unknown };
+  return typeof layer === "string" ? layer : null;
 }
 
 interface HowSeenProps {

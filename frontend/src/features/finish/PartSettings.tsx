@@ -5,7 +5,15 @@ import type { ReactElement } from "react";
 import { CompareSettings } from "@/features/finish/CompareSettings";
 import type { Finishing } from "@/features/finish/useFinishing";
 import type { Layer } from "@/model/composite";
-import { type Comparison, cropInMiddle, type FilePart, savedAlone, WHOLE } from "@/model/finishing";
+import {
+  type Comparison,
+  cropInMiddle,
+  type FilePart,
+  isShownByBrowsers,
+  savedAlone,
+  WHOLE,
+  withFormat,
+} from "@/model/finishing";
 import { Choice } from "@/ui/Choice";
 import { Fields } from "@/ui/Fields";
 import { LiveSelect } from "@/ui/LiveSelect";
@@ -27,18 +35,19 @@ const WAYS: readonly { readonly id: What; readonly label: string }[] = [
 const MOST_APART = EXPORT_REQUEST.apart.maxItems;
 
 export function PartSettings({ finishing }: { readonly finishing: Finishing }): ReactElement {
-  const { part, setPart, project, settings } = finishing;
+  const { part, setPart, project, settings, change, openLayer } = finishing;
   const { canvas } = project.composite;
   const alone = savedAlone(project.composite);
   const shown = project.composite.layers.filter((layer) => layer.visible);
   const each = [...shown].reverse().filter((layer) => alone.includes(layer));
+  const first = alone.find(({ id }) => id === openLayer) ?? alone[0];
   const begin: Readonly<Record<What, () => FilePart>> = {
     whole: () => WHOLE,
-    piece: () => ({ what: "piece", layer: alone[0]?.id ?? "", trimmed: false }),
+    piece: () => ({ what: "piece", layer: first?.id ?? "", trimmed: false }),
     apart: () => ({ what: "apart", layers: each.map(({ id }) => id) }),
     chosen: () => ({ what: "chosen", layers: shown.map(({ id }) => id) }),
     crop: () => ({ what: "crop", crop: cropInMiddle(canvas.width, canvas.height) }),
-    compare: () => ({ what: "compare", compare: firstComparison(alone[0]?.id) }),
+    compare: () => ({ what: "compare", compare: firstComparison(first?.id) }),
   };
   const isThere: Readonly<Record<What, boolean>> = {
     whole: true,
@@ -57,7 +66,13 @@ export function PartSettings({ finishing }: { readonly finishing: Finishing }): 
         label="What is saved"
         value={part.what}
         choices={choices}
-        onChange={(what) => setPart(begin[what]())}
+        onChange={(what) => {
+          setPart(begin[what]());
+          // Pages and films hold what browsers show.
+          if (what === "compare" && !isShownByBrowsers(settings.format)) {
+            change(withFormat(settings, "jpeg"));
+          }
+        }}
       />
       {part.what === "compare" ? (
         <CompareSettings finishing={finishing} compare={part.compare} />

@@ -38,6 +38,8 @@ export interface Finishing {
   readonly purpose: Purpose;
   readonly settings: FileSettings;
   readonly part: FilePart;
+  /** The layer that was open at the desk, if one was. */
+  readonly openLayer: string | null;
   readonly about: About;
   readonly request: ExportRequest;
   readonly facts: FileFacts | null;
@@ -53,7 +55,10 @@ export interface Finishing {
 }
 
 /** Null while what it needs is fetched. */
-export function useFinishing(project: ProjectState | undefined): Finishing | null {
+export function useFinishing(
+  project: ProjectState | undefined,
+  openLayer: string | null,
+): Finishing | null {
   const client = useQueryClient();
   const purposes = useQuery({ queryKey: ["purposes"], queryFn: fetchPurposes });
   const profiles = useQuery({ queryKey: ["profiles"], queryFn: fetchProfiles });
@@ -77,6 +82,7 @@ export function useFinishing(project: ProjectState | undefined): Finishing | nul
     purpose: chosen.purpose,
     settings: chosen.settings,
     part,
+    openLayer,
     about,
     request,
     facts: facts.data ?? null,
