@@ -40,6 +40,9 @@ def add_render_command(
     command.add_argument("--bleed", type=_millimetres, help="as 3mm or 0.125in")
     command.add_argument("--marks", action="store_true", help="where it is to be cut")
     command.add_argument("--pages", action="store_true", help="all of them in one PDF")
+    command.add_argument(
+        "--compare", action="store_true", help="a page that compares two files"
+    )
     command.add_argument("--layer", metavar="NAME", help="only the layer of that name")
 
 
@@ -54,8 +57,8 @@ def run_render(options: argparse.Namespace) -> int:
 
     try:
         settings = _settings(options)
-        if options.pages:
-            _render_pages(options, settings)
+        if options.pages or options.compare:
+            _render_together(options, settings)
         elif len(options.files) > 1 or options.output.is_dir():
             return _render_many(options, settings)
         else:
@@ -63,7 +66,8 @@ def run_render(options: argparse.Namespace) -> int:
     except ValidationError as error:
         reason = error.errors()[0]
         field = ".".join(map(str, reason["loc"]))
-        return _fail(f"{field}: {reason['msg']}" if field else reason["msg"])
+        said = reason["msg"].removeprefix("Value error, ")
+        return _fail(f"{field}: {said}" if field else said)
     except (CoreError, ServiceError, PictureRefusedError, OSError) as error:
         return _fail(str(error))
     return 0
@@ -84,7 +88,8 @@ def _settings(options: argparse.Namespace) -> FileSettings:
     from glyphaneme.services.rendering import FORMAT_ENDINGS
 
     chosen = FORMAT_ENDINGS.get(options.output.suffix.lower())
-    if options.output.suffix and not options.output.is_dir() and chosen is None:
+    is_known = chosen is not None or options.compare or options.output.is_dir()
+    if options.output.suffix and not is_known:
         known = ", ".join(FORMAT_ENDINGS)
         message = f"the output must end in one of {known}, or be a folder"
         raise ServiceError(message)
@@ -168,20 +173,25 @@ def _render_many(options: argparse.Namespace, settings: FileSettings) -> int:
     return 1 if failed else 0
 
 
-def _render_pages(options: argparse.Namespace, settings: FileSettings) -> None:
-    from glyphaneme.services.rendering import render_pages
+def _render_together(options: argparse.Namespace, settings: FileSettings) -> None:
+    """Render all files into one: pages, or a page that compares two."""
+    from glyphaneme.services.rendering import render_comparison, render_pages
 
     output = options.output
     draft = output.with_name(f".{output.name}.draft")
     try:
         with draft.open("wb") as target:
-            count = render_pages(
-                options.files, target, settings, profile=_profile(options)
-            )
+            if options.compare:
+                render_comparison(options.files, target, settings)
+                made = "a page that compares two pictures"
+            else:
+                profile = _profile(options)
+                count = render_pages(options.files, target, settings, profile=profile)
+                made = f"{count} pages"
         draft.rename(output)
     finally:
         draft.unlink(missing_ok=True)
-    sys.stdout.write(f"{output}: {count} pages\n")
+    sys.stdout.write(f"{output}: {made}\n")
 
 
 def _profile(options: argparse.Namespace) -> tuple[bytes, str] | None:

@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any, BinaryIO
+import io
+from typing import TYPE_CHECKING, Any, BinaryIO, Final
 
+from glyphaneme.codecs import write_spooled
+from glyphaneme.codecs.comparing import Shown, comparison_page
 from glyphaneme.core.document.apart import piece
 from glyphaneme.core.finish import FileFormat
-from glyphaneme.services.errors import NotThereError
+from glyphaneme.core.finish.sizes import WidthSize
+from glyphaneme.core.values import with_fields
+from glyphaneme.services.errors import FinishedFileError, NotThereError
 from glyphaneme.services.file_writing import write_file
-from glyphaneme.services.filing import Making, require_size
+from glyphaneme.services.filing import Making, rendered, require_size
 from glyphaneme.services.layered_reading import assets_of_layered, read_layered
 from glyphaneme.services.paging import write_pages
 from glyphaneme.services.profiles import COATED
@@ -31,6 +36,9 @@ FORMAT_ENDINGS = {
     ".gif": FileFormat.GIF,
     ".pdf": FileFormat.PDF,
 }
+
+
+SIDES: Final = ("Before", "After")
 
 
 class Silent:
@@ -112,6 +120,47 @@ def render_pages(
             yield making
 
     return int(write_pages(makings(), len(files), target, Silent())["pages"])
+
+
+def render_comparison(
+    files: Sequence[Path], target: BinaryIO, settings: FileSettings
+) -> None:
+    """Render two OpenRaster files as a page with a bar between them.
+
+    Raises
+    ------
+    PictureRefusedError
+        One of the files cannot be opened.
+    FinishedFileError
+        They are not two, or not of one shape.
+    """
+    if len(files) != len(SIDES):
+        message = "two files are compared: what was before, and what is after"
+        raise FinishedFileError(message)
+    shown: list[Shown] = []
+    sizes: list[tuple[int, int]] = []
+    for file, caption in zip(files, SIDES, strict=True):
+        with file.open("rb") as source:
+            unpacked = read_layered(source)
+        wanted = with_fields(settings, format=FileFormat.JPEG, bits=8)
+        if sizes:
+            wanted = with_fields(wanted, size=WidthSize(width=sizes[0][0]))
+        making = Making(
+            unpacked.composite,
+            unpacked.composite.layers,
+            assets_of_layered(unpacked),
+            wanted,
+        )
+        data = io.BytesIO()
+        with rendered(making, Silent()) as (spool, spec):
+            write_spooled(spool, data, spec)
+        sizes.append((spool.shape.width, spool.shape.height))
+        shown.append(Shown(data.getvalue(), "image/jpeg", caption))
+    if abs(sizes[0][1] - sizes[1][1]) > 1:
+        message = "the two pictures have other proportions, and cannot be compared"
+        raise FinishedFileError(message)
+    page = comparison_page(shown[0], shown[1], sizes[0], files[1].stem)
+    target.write(page.encode())
 
 
 def _printed_with(profile: tuple[bytes, str] | None) -> dict[str, Any]:

@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Final
 
 import numpy as np
 
+from glyphaneme.codecs.color.converting import BLACK_POINT, INTENTS
 from glyphaneme.core.color import decoded, oklab
 
 if TYPE_CHECKING:
@@ -52,16 +53,17 @@ def outside_gamut(pixels: PixelsU8, conversion: Conversion) -> NDArray[np.bool_]
     Returns
     -------
     (H, W) bool
-        True where what comes back lies farther than 0.03 in Oklab from what went,
-        beyond what becomes of black, which every paper turns to a dark grey.
+        True where what comes back lies farther than 0.03 in Oklab from what went;
+        black is what is blackest there.
     """
     # Clipped, not compressed: what is inside comes back as it was.
-    exact = conversion._replace(intent=1, flags=0)
+    exact = conversion._replace(intent=INTENTS["relative"], flags=BLACK_POINT)
     colors = np.ascontiguousarray(pixels[..., :3])
     shown = exact.back(exact.of_colors(colors))
-    apart = _oklab(colors) - _oklab(shown)
-    # Lightness counts little: the darkest ink is known to be lighter than black.
-    apart[..., 0] *= 0.5
+    wanted = _oklab(colors)
+    apart = wanted - _oklab(shown)
+    # Next to black Oklab makes much of what nobody sees on paper.
+    apart[..., 0] *= wanted[..., 0]
     seen = np.sqrt((apart**2).sum(axis=-1)) > SEEN_APART
     return np.asarray(seen & (pixels[..., 3] > 0))
 

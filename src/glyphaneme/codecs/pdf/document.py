@@ -149,7 +149,7 @@ class PdfDocument:
             if about.licence:
                 said["dc:rights"] = about.licence
             if printed:
-                information.Trapped = Name.False_
+                information.Trapped = Name("/False")
                 said["pdf:Trapped"] = "False"
                 said[X_VERSION] = "PDF/X-4"
                 said["xmpMM:DocumentID"] = f"uuid:{uuid.uuid4()}"

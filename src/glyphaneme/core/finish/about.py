@@ -12,12 +12,8 @@ LONGEST_TEXT = 4000
 
 def _without_controls(text: str) -> str:
     """Leave out what no file may hold as text: controls but for new lines."""
-    return "".join(
-        letter
-        for letter in text
-        if letter in "\n\t"
-        or (ord(letter) >= 32 and not 0xD800 <= ord(letter) < 0xE000)
-    ).strip()
+    kept = (one for one in text if one in "\n\t" or ord(one) >= ord(" "))
+    return "".join(kept).strip()
 
 
 Line = Annotated[str, Field(max_length=LONGEST_LINE), AfterValidator(_without_controls)]
