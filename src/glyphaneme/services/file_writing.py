@@ -14,7 +14,7 @@ from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import ExportSizeError
 from glyphaneme.services.filing import rendered
 from glyphaneme.services.paging import write_pages
-from glyphaneme.services.reporting import DONE_BEFORE, ReportingFile
+from glyphaneme.services.reporting import ReportingFile
 
 if TYPE_CHECKING:
     from glyphaneme.codecs import FileSpec, Spool
@@ -52,8 +52,7 @@ def write_file(making: Making, file: BinaryIO, progress: Reporting) -> dict[str,
                 found = kept.enter_context(rendered(smaller, progress))
                 rendered_at[given.share] = found
             spool, spec = rendered_at[given.share]
-            write_spooled(spool, target, spec._replace(quality=given.quality))
-            progress.report(DONE_BEFORE)
+            _write(spool, target, spec._replace(quality=given.quality), progress)
             return draft.tell()
 
         is_lossy = not making.chosen.facts.is_exact and not making.settings.exact
@@ -83,10 +82,14 @@ def _written(making: Making, file: BinaryIO, progress: Reporting) -> dict[str, A
     if making.chosen is FileFormat.PDF:
         return write_pages([making], 1, file, progress)
     with rendered(making, progress) as (spool, spec):
-        usual = spool.shape.width * spool.shape.height
-        told = ReportingFile(file, progress, usual_size=usual)
-        write_spooled(spool, cast("BinaryIO", told), spec)
+        _write(spool, file, spec, progress)
     return _facts(making)
+
+
+def _write(spool: Spool, file: BinaryIO, spec: FileSpec, progress: Reporting) -> None:
+    usual = spool.shape.width * spool.shape.height
+    told = ReportingFile(file, progress, usual_size=usual)
+    write_spooled(spool, cast("BinaryIO", told), spec)
 
 
 def _facts(making: Making) -> dict[str, Any]:

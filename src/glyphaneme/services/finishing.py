@@ -34,7 +34,11 @@ from glyphaneme.services.comparing import (
     require_comparable,
     write_comparison,
 )
-from glyphaneme.services.errors import FinishedFileError, NotThereError
+from glyphaneme.services.errors import (
+    ExportSizeError,
+    FinishedFileError,
+    NotThereError,
+)
 from glyphaneme.services.file_writing import write_file
 from glyphaneme.services.filing import Making, require_size
 from glyphaneme.services.fonts import fonts_to_travel
@@ -498,7 +502,7 @@ def _refusal(plan: Plan, request: ExportRequest) -> str | None:
         return None
     try:
         require_size(plan, request)
-    except ValueError as refusal:
+    except ExportSizeError as refusal:
         return str(refusal)
     return None
 
