@@ -34,6 +34,7 @@ def main() -> int:
     parser.add_argument("--shading", action="store_true", help="shadows alone")
     parser.add_argument("--mending", action="store_true", help="repairs alone")
     parser.add_argument("--wording", action="store_true", help="words alone")
+    parser.add_argument("--finishing", action="store_true", help="files alone")
     parser.add_argument("--placing", action="store_true", help="warps and lining up")
     parser.add_argument(
         "--pictures", type=Path, help="with --cutting: NAME.jpg and NAME_alpha.png"
@@ -141,6 +142,14 @@ def _wording(options: argparse.Namespace) -> Iterator[Figure]:
     yield from wording.figures(_engine(options), rounds=_rounds(options))
 
 
+def _finishing(options: argparse.Namespace) -> Iterator[Figure]:
+    from bench import finishing
+
+    yield from finishing.figures(
+        _engine(options), rounds=_rounds(options), large=not options.quick
+    )
+
+
 def _toning(options: argparse.Namespace) -> Iterator[Figure]:
     yield from toning.figures(_engine(options), rounds=_rounds(options))
 
@@ -154,6 +163,7 @@ ALONE: dict[str, Callable[[argparse.Namespace], Iterator[Figure]]] = {
     "mending": _mending,
     "placing": _placing,
     "wording": _wording,
+    "finishing": _finishing,
     "toning": _toning,
 }
 """What is measured by itself, by the option that asks for it."""

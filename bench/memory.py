@@ -43,22 +43,23 @@ USUAL = (4_000, 3_000, 6)
 def memory(*, large: bool) -> Iterator[Figure]:
     """Measure exports of the usual size, and of 101 megapixels with 20 layers."""
     with tempfile.TemporaryDirectory() as folder:
-        usual = _measured(*USUAL, "png", folder)
+        usual = measured_export(*USUAL, "png", folder)
         output = USUAL[0] * USUAL[1] * 4 / 2**20
         above = usual["anonymous"] - usual["before"]
         name = "export of W, memory above inputs"
         yield Figure(name, above, output + 32, 64, unit=" MB")
         if not large:
             return
-        most = _measured(*LARGE, "jpeg", folder)
+        most = measured_export(*LARGE, "jpeg", folder)
         name = "101 MP × 20 layers"
         yield Figure(f"{name}, resident", most["resident"], 1200, 600, unit=" MB")
         yield Figure(f"{name}, anonymous", most["anonymous"], 200, 70, unit=" MB")
 
 
-def _measured(
+def measured_export(
     width: int, height: int, layers: int, chosen: str, folder: str
 ) -> dict[str, float]:
+    """Make an export in a process of its own; return its peaks of memory, in MB."""
     arguments = [str(width), str(height), str(layers), chosen, folder]
     command = [sys.executable, "-m", "bench.memory", *arguments]
     _make_pictures(width, height, layers, Path(folder))

@@ -91,6 +91,10 @@ class DemoBuilder:
                 )
                 head = answer["state"]["head"]
 
+        if project.about is not None:
+            address = f"/api/projects/{project_id}/about"
+            self._http.put(address, json=project.about).raise_for_status()
+
     def _name(self, project_id: str, moment: str, name: str) -> None:
         address = f"/api/projects/{project_id}/versions/{moment}"
         self._http.put(address, json={"name": name}).raise_for_status()

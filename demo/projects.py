@@ -248,6 +248,12 @@ POSTER = DemoProject(
             {"kind": "warmth", "warmth": 8},
         ),
     ),
+    about={
+        "title": "Opening night",
+        "author": "Lanternmoth Marionettes",
+        "description": "The poster of the season.",
+        "alt": "A puppet in profile, and inside it a forest at dusk; moths fly away.",
+    },
 )
 
 

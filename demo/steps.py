@@ -183,3 +183,5 @@ class DemoProject:
     ppi: float
     background: str
     layers: tuple[Step, ...]
+    about: dict[str, str] | None = None
+    """What files made of it say: title, author, alt …"""

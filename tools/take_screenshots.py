@@ -108,10 +108,12 @@ def cut(sitter: Sitter) -> None:
 
 
 def finish(sitter: Sitter) -> None:
-    """Show what can be said of the file."""
-    cut(sitter)
+    """Show a page as it will be cut, in the printer's colours."""
+    sitter.open_picture("Season poster")
     sitter.page.get_by_role("button", name="Finish…").click()
-    sitter.page.get_by_text("The open layer alone").click()
+    sitter.page.get_by_role("radio", name="for a print shop").click()
+    row = sitter.page.locator("dt:text-is('File') + dd")
+    expect(row).to_contain_text("MB", timeout=RESTS_WITHIN_MS)
 
 
 def brush(sitter: Sitter) -> None:

@@ -80,6 +80,10 @@ def require_size(making_plan: Plan, settings: FileSettings) -> None:
         raise ExportSizeError(width, height, f"at most {MAX_EXPORT_SIDE} on a side")
     if isinstance(settings.format, FileFormat):
         most = settings.format.facts.longest_side
+        held = settings.format.facts.most_pixels
+        if width * height > held:
+            said = f"at most {held // 1_000_000} million pixels as "
+            raise ExportSizeError(width, height, said + settings.format.name)
         if longest > most:
             said = f"at most {most} on a side as {settings.format.name}"
             raise ExportSizeError(width, height, said)

@@ -11,6 +11,8 @@ if TYPE_CHECKING:
     from glyphaneme.codecs.writing.spooling import Spool
 
 FULL, HALVED = 0, 2
+MOST_HELD = 50_000_000
+"""Pixels: six bytes each."""
 
 
 def write(spool: Spool, file: BinaryIO, spec: FileSpec) -> None:
@@ -30,13 +32,15 @@ def write_plain(
 ) -> None:
     """Write a JPEG that says nothing of itself but what is handed over."""
     image = spool.image()
+    # Both look at all of a picture twice, and hold it meanwhile.
+    is_small = image.width * image.height <= MOST_HELD
     image.save(
         file,
         "JPEG",
         quality=spec.quality,
         subsampling=FULL if spec.is_fine else HALVED,
-        progressive=spec.progressive,
+        progressive=spec.progressive and is_small,
         # Tables that fit the picture: some percent smaller, and nothing else.
-        optimize=True,
+        optimize=is_small,
         **about,
     )

@@ -25,6 +25,8 @@ class FormatFacts(NamedTuple):
     """Whether it can hold a printer's inks (CMYK)."""
     has_gray: bool = True
     """Whether it can hold grey alone."""
+    most_pixels: int = UNLIMITED
+    """How many its encoder can take within the memory that it may have."""
 
 
 class FileFormat(StrEnum):
@@ -72,6 +74,7 @@ FACTS = {
         is_exact=False,
         keeps_alpha=True,
         has_gray=False,
+        most_pixels=40_000_000,
     ),
     FileFormat.TIFF: FormatFacts(
         "image/tiff",
