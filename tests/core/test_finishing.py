@@ -20,7 +20,7 @@ from glyphaneme.core.document.model import (
     WordsLayer,
 )
 from glyphaneme.core.edits import AddGradient, apply
-from glyphaneme.core.errors import LayerMissingError
+from glyphaneme.core.errors import LayerMissingError, TooManyTilesError
 from glyphaneme.core.finish import (
     PURPOSES,
     About,
@@ -33,7 +33,6 @@ from glyphaneme.core.finish import (
 )
 from glyphaneme.core.finish.fitting import Given, fitted
 from glyphaneme.core.finish.settings import Tiling
-from glyphaneme.core.finish.tiling import TooManyTilesError
 from glyphaneme.core.place import Placement, Rect
 from glyphaneme.core.render import View, render_bands, render_deep_bands
 from glyphaneme.core.values import with_fields

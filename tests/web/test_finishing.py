@@ -551,3 +551,15 @@ def test_poster_is_cut_into_sheets(desk: Desk, tmp_path: Path) -> None:
     facts = pdf_facts(file)
     assert facts["Pages"] == "6"
     assert facts["Page size"].endswith("(A4)")
+
+
+def test_files_of_a_picture_are_found_again(desk: Desk) -> None:
+    first, second = desk.job(format="png"), desk.job(format="gif")
+    desk.ask(format="jpeg")
+
+    listed = desk.client.get(f"{desk.address}/exports").get_json()["files"]
+
+    assert [one["id"] for one in listed] == [second["id"], first["id"]]
+    assert listed[0]["name"] == "season-poster.gif"
+    assert listed[1]["size"] == first["found"]["bytes"]
+    assert desk.client.get(f"/api/projects/{uuid.uuid4()}/exports").status_code == 404

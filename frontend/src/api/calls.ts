@@ -21,6 +21,7 @@ import type {
 import type { Canvas, Edit, MaskPart } from "@/model/composite";
 import type {
   About,
+  EarlierFile,
   ExportRequest,
   FileFacts,
   FileSettings,
@@ -190,6 +191,10 @@ export const fetchAbout = (id: string): Promise<About> =>
 
 export const sayAbout = (id: string, about: About): Promise<About> =>
   sendJson<About>(`/api/projects/${id}/about`, about, "PUT");
+
+/** Files of a picture that can still be fetched, the newest first. */
+export const fetchEarlierFiles = async (id: string): Promise<EarlierFile[]> =>
+  (await getJson<{ files: EarlierFile[] }>(`/api/projects/${id}/exports`)).files;
 
 export const fetchPurposes = async (): Promise<Purpose[]> =>
   (await getJson<{ purposes: Purpose[] }>("/api/purposes")).purposes;

@@ -12,6 +12,7 @@ export type FileFormat = FileSettings["format"];
 export type FileSize = FileSettings["size"];
 export type FileFacts = Answered<Schemas["FileFacts"]>;
 export type Purpose = Answered<Schemas["OfferedPurpose"]>;
+export type EarlierFile = Answered<Schemas["EarlierFile"]>;
 export type Profile = Answered<Schemas["OfferedProfile"]>;
 export type About = Answered<Schemas["About"]>;
 export type SheetPart = Answered<Schemas["SheetPart"]>;

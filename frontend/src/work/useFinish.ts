@@ -36,6 +36,8 @@ export interface Finish {
   readonly making: FileMaking;
   /** What was saved last. */
   readonly saved: MadeFile | null;
+  /** The work of what is told of already. */
+  readonly made: readonly string[];
   /** Resolves with the file, made now where it is not there yet; null where stopped. */
   file(): Promise<MadeFile | null>;
   save(): Promise<void>;
@@ -60,7 +62,7 @@ export function useFinish(
     const tell = (next: FileMaking) => {
       if (work.current?.jobId === jobId) setMaking(next);
     };
-    const end = made(projectId, jobId, request, tell);
+    const end = makeFile(projectId, jobId, request, tell);
     work.current = { jobId, end, wanted: false };
     setMaking({ phase: "making", progress: 0 });
     return work.current;
@@ -94,7 +96,10 @@ export function useFinish(
     work.current = null;
     setMaking({ phase: "idle" });
   };
-  return { making, saved, file, save, stop };
+  const made = [saved, making.phase === "made" ? making.file : null].flatMap((one) =>
+    one ? [one.jobId] : [],
+  );
+  return { making, saved, made, file, save, stop };
 }
 
 function letGo(work: Work | null): void {
@@ -106,7 +111,7 @@ function cancel(jobId: string): void {
   void cancelJob(jobId).catch(() => undefined);
 }
 
-async function made(
+async function makeFile(
   projectId: string,
   jobId: string,
   request: ExportRequest,

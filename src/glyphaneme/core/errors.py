@@ -358,3 +358,13 @@ class FontUnreadableError(CoreError):
 
     def __init__(self) -> None:
         super().__init__("the file must be a font with letters")
+
+
+class TooManyTilesError(CoreError):
+    """A poster would need more sheets than anybody glues together."""
+
+    def __init__(self, count: int, limit: int) -> None:
+        super().__init__(
+            f"a poster may have at most {limit} sheets of paper; got {count}"
+        )
+        self.count = count

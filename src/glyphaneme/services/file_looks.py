@@ -15,7 +15,7 @@ from glyphaneme.core.finish.settings import LAYERED
 from glyphaneme.core.place import Rect
 from glyphaneme.core.render import View, render
 from glyphaneme.services.assets import assets_of
-from glyphaneme.services.filing import on_something
+from glyphaneme.services.filing import finer_photos, on_something
 from glyphaneme.services.finishing import ExportRequest, making_of
 from glyphaneme.services.projects import require_project, require_revision
 
@@ -29,6 +29,7 @@ if TYPE_CHECKING:
     from glyphaneme.services.studio import Visit
 
 LARGEST_SIDE: Final = 2600
+MOST_FINER_PIXELS: Final = 24_000_000
 BLOCK: Final = 16
 """Encoders work on blocks of so many pixels: what is looked at begins with one."""
 SHOWN_BY_BROWSERS: Final = {
@@ -135,7 +136,10 @@ def _pixels(visit: Visit, making: Making, window: Rect[int], scale: float) -> Pi
         plan.scale * scale,
     )
     assets = assets_of(visit, making.composite, view, pile=making.pile)
-    rendered = render(making.composite, assets, view, pile=making.pile)
+    # Only where it is quick: what is looked at is waited for.
+    room = MOST_FINER_PIXELS if scale == 1 else 0
+    with finer_photos(making._replace(assets=assets), most=room) as finer:
+        rendered = render(making.composite, finer.assets, view, pile=making.pile)
     if plan.laid is None:
         return rendered
     whole = _bare(size, plan.laid.color)

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from contextlib import contextmanager
+import math
+import tempfile
+from contextlib import ExitStack, contextmanager
+from dataclasses import replace
 from typing import TYPE_CHECKING, Any, NamedTuple
 
 import numpy as np
@@ -10,8 +13,9 @@ import numpy as np
 from glyphaneme.codecs import FileFormat, FileSpec, Shape, let_go
 from glyphaneme.codecs.color import Conversion
 from glyphaneme.codecs.writing import spooled
-from glyphaneme.core.finish import About, planned
+from glyphaneme.core.finish import About, enlargements, planned
 from glyphaneme.core.place import Pyramid
+from glyphaneme.core.place.enlarging import doublings_for, enlarge_into
 from glyphaneme.core.render import render_bands, render_deep_bands
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.errors import ExportSizeError
@@ -35,6 +39,7 @@ if TYPE_CHECKING:
 MAX_EXPORT_PIXELS = 150_000_000
 MAX_EXPORT_SIDE = 30_000
 BAND_ROWS = 256
+MOST_FINER_PIXELS = 100_000_000
 
 
 class Making(NamedTuple):
@@ -119,9 +124,35 @@ def rendered(making: Making, progress: Reporting) -> Iterator[tuple[Spool, FileS
         profile=None if conversion.is_same else conversion.file_profile,
         about=making.about if settings.signed else About(),
     )
-    bands = _laid(_bands(making, progress), plan.laid, plan.width)
-    with spooled((conversion.of(band) for band in bands), shape) as spool:
-        yield spool, spec
+    with finer_photos(making) as finer:
+        bands = _laid(_bands(finer, progress), plan.laid, plan.width)
+        with spooled((conversion.of(band) for band in bands), shape) as spool:
+            yield spool, spec
+
+
+@contextmanager
+def finer_photos(making: Making, *, most: int = MOST_FINER_PIXELS) -> Iterator[Making]:
+    """Have photos that a file enlarges resampled well; they lie on disk meanwhile.
+
+    The largest that find no room among so many pixels stay as they are: smooth.
+    """
+    wanted = enlargements(making.composite, making.plan.scale)
+    assets = dict(making.assets)
+    with ExitStack() as kept:
+        for name, enlarged in sorted(wanted.items(), key=lambda one: one[1]):
+            power, pyramid = doublings_for(enlarged), assets.get(name)
+            if power == 0 or not isinstance(pyramid, Pyramid):
+                continue
+            size = (pyramid.height << power, pyramid.width << power, 4)
+            most -= size[0] * size[1]
+            if most < 0:
+                break
+            scratch = kept.enter_context(tempfile.TemporaryFile())
+            scratch.truncate(math.prod(size))
+            finer = np.memmap(scratch, np.uint8, mode="r+", shape=size)
+            enlarge_into(pyramid.levels[0], power, finer)
+            assets[name] = replace(pyramid, finer=np.asarray(finer), finer_power=power)
+        yield making._replace(assets=assets)
 
 
 def on_something(making: Making) -> Making:

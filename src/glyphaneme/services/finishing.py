@@ -7,6 +7,7 @@ import shutil
 import tempfile
 import uuid
 import zipfile
+from datetime import datetime
 from typing import TYPE_CHECKING, Annotated, Any, BinaryIO, Final, Self, cast
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
@@ -56,7 +57,7 @@ from glyphaneme.services.reporting import PartOf
 from glyphaneme.services.studio import stream_file
 from glyphaneme.services.working import Job, begin_job
 from glyphaneme.store.blobs import blob_size
-from glyphaneme.store.jobs import find_job
+from glyphaneme.store.jobs import find_job, finished_files
 from glyphaneme.store.rows import JobKind, JobRow
 
 if TYPE_CHECKING:
@@ -69,6 +70,7 @@ if TYPE_CHECKING:
     from glyphaneme.store.rows import ProjectRow
 
 MAX_APART: Final = 50
+MOST_EARLIER: Final = 20
 ZIP: Final = "application/zip"
 LONGEST_STEM_BYTES: Final = 200
 
@@ -146,6 +148,17 @@ class FinishedFile(BaseModel):
     name: str
     media_type: str
     size: int
+
+
+class EarlierFile(BaseModel):
+    """A file that was made before."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: uuid.UUID
+    name: str
+    size: int
+    made_at: datetime
 
 
 class SoftPhoto(BaseModel):
@@ -438,6 +451,26 @@ def finished_file(
         size=blob_size(visit.session, row.result_sha256),
     )
     return file, stream_file(visit.studio, row.result_sha256)
+
+
+def list_files(visit: Visit, project_id: uuid.UUID) -> list[EarlierFile]:
+    """Return files of a project that can still be fetched, the newest first.
+
+    Raises
+    ------
+    NotThereError
+        There is no such project.
+    """
+    require_project(visit, project_id)
+    return [
+        EarlierFile(
+            id=row.id,
+            name=row.file_name or "picture",
+            size=size,
+            made_at=row.changed_at,
+        )
+        for row, size in finished_files(visit.session, project_id, most=MOST_EARLIER)
+    ]
 
 
 def ending(request: ExportRequest) -> str:

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from sqlalchemy import func, select, update
 
 from glyphaneme.store.inserting import insert_once
-from glyphaneme.store.rows import JobKind, JobRow
+from glyphaneme.store.rows import BlobRow, JobKind, JobRow
 
 if TYPE_CHECKING:
     import uuid
@@ -54,6 +54,24 @@ def begin_attempt(session: Session, job_id: uuid.UUID) -> JobRow | None:
     return change_open_job(
         session, job_id, state="running", attempts=JobRow.attempts + 1, progress=0.0
     )
+
+
+def finished_files(
+    session: Session, project_id: uuid.UUID, *, most: int
+) -> list[tuple[JobRow, int]]:
+    """Return jobs of a project that left files, the newest first, and their sizes."""
+    statement = (
+        select(JobRow, BlobRow.size)
+        .join(BlobRow, BlobRow.sha256 == JobRow.result_sha256)
+        .where(
+            JobRow.project_id == project_id,
+            JobRow.kind == JobKind.EXPORT,
+            JobRow.state == "done",
+        )
+        .order_by(JobRow.changed_at.desc())
+        .limit(most)
+    )
+    return [(row, size) for row, size in session.execute(statement)]
 
 
 def change_finished_file(

@@ -14,7 +14,7 @@ from werkzeug.http import dump_options_header
 from glyphaneme.core.finish import About
 from glyphaneme.services import file_looks, finishing, many, working
 from glyphaneme.services.file_looks import LookedAt
-from glyphaneme.services.finishing import ExportRequest, FileFacts
+from glyphaneme.services.finishing import EarlierFile, ExportRequest, FileFacts
 from glyphaneme.services.many import NewMany
 from glyphaneme.services.working import Job
 from glyphaneme.web.describing import blueprint
@@ -30,6 +30,12 @@ class NewExport(BaseModel):
 
     key: uuid.UUID = Field(default_factory=uuid.uuid4)
     request: ExportRequest
+
+
+class EarlierFiles(BaseModel):
+    """Files that were made before."""
+
+    files: list[EarlierFile]
 
 
 class ManyExports(BaseModel):
@@ -69,6 +75,14 @@ def post_export(path: IdPath, body: NewExport) -> tuple[dict[str, Any], int]:
     with changing() as visit:
         job = finishing.start_export(visit, path.id, key=body.key, request=body.request)
     return job.model_dump(mode="json"), 202
+
+
+@api.get("/projects/<uuid:id>/exports", responses={200: EarlierFiles})
+def get_exports(path: IdPath) -> dict[str, Any]:
+    """Return files of a project that can still be fetched, the newest first."""
+    with looking() as visit:
+        files = finishing.list_files(visit, path.id)
+    return EarlierFiles(files=files).model_dump(mode="json")
 
 
 @api.post("/exports", responses={202: Job})

@@ -6,6 +6,8 @@ import { type ReactElement, useState } from "react";
 import { Link, useLocation, useParams } from "react-router";
 import styled from "styled-components";
 import { fetchProject } from "@/api/calls";
+import { ChangedMeanwhile } from "@/features/finish/ChangedMeanwhile";
+import { EarlierFiles } from "@/features/finish/EarlierFiles";
 import { FileNumbers } from "@/features/finish/FileNumbers";
 import { FileSentence, type Opened } from "@/features/finish/FileSentence";
 import { FileStage } from "@/features/finish/FileStage";
@@ -15,24 +17,17 @@ import { Purposes } from "@/features/finish/Purposes";
 import { SettingsBelow } from "@/features/finish/SettingsBelow";
 import { type Finishing, useFinishing } from "@/features/finish/useFinishing";
 import { GROUNDS, type Ground, groundFor, type Seeing } from "@/model/fileGrounds";
-import { color, font } from "@/theme/tokens";
+import { color } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
+import { PageHead, PageSays, PageSentence, PageTitle } from "@/ui/PageHead";
 import { useFinish } from "@/work/useFinish";
 
 const Page = styled.main`
   display: grid;
   grid-template-rows: 54px minmax(0, 1fr);
   height: 100dvh;
-`;
-
-const Bar = styled.header`
-  display: flex;
-  gap: 16px;
-  align-items: center;
-  padding: 0 16px 0 10px;
-  border-bottom: 1px solid ${color.rule};
 `;
 
 const Back = styled(Link)`
@@ -44,23 +39,6 @@ const Back = styled(Link)`
   &:hover {
     color: ${color.ink};
   }
-`;
-
-const Title = styled.h1`
-  overflow: hidden;
-  max-width: 320px;
-  font-family: ${font.name};
-  font-size: 17px;
-  font-weight: 700;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-`;
-
-const Says = styled.p`
-  flex: 1;
-  color: ${color.softInk};
-  font-family: ${font.reading};
-  font-size: 16px;
 `;
 
 const How = styled.div`
@@ -91,15 +69,6 @@ const Scroll = styled.div`
   padding: 18px 24px;
 `;
 
-const Alone = styled.main`
-  display: grid;
-  justify-items: start;
-  gap: 12px;
-  padding: 40px 32px;
-  font-family: ${font.reading};
-  font-size: 17px;
-`;
-
 export function FinishPage(): ReactElement {
   const { projectId = "" } = useParams();
   const project = useQuery({
@@ -110,14 +79,14 @@ export function FinishPage(): ReactElement {
   const finishing = useFinishing(project.data, layerIn(useLocation().state));
   if (project.error) {
     return (
-      <Alone>
+      <PageSays>
         <p role="alert">{project.error.message}</p>
         <PlainButton onPress={() => void project.refetch()}>Try again</PlainButton>
         <Link to="/">Back to the wall</Link>
-      </Alone>
+      </PageSays>
     );
   }
-  if (!finishing) return <Alone aria-busy="true">Fetching the picture…</Alone>;
+  if (!finishing) return <PageSays aria-busy="true">Fetching the picture…</PageSays>;
   return <Shown finishing={finishing} />;
 }
 
@@ -132,26 +101,29 @@ function Shown({ finishing }: { readonly finishing: Finishing }): ReactElement {
   const shownGround = ground ?? groundFor(finishing.purpose.id);
   return (
     <Page>
-      <Bar>
+      <PageHead>
         <Back to={`/desk/${project.id}`}>
           <ChevronLeft size={18} aria-hidden="true" />
           Desk
         </Back>
-        <Title>{project.name}</Title>
-        <Says>is finished {finishing.purpose.title.replace("my own…", "as I like")}</Says>
+        <PageTitle>{project.name}</PageTitle>
+        <PageSentence>
+          is finished {finishing.purpose.title.replace("my own…", "as I like")}
+        </PageSentence>
         <HowSeen
           seeing={seeing}
           ground={shownGround}
           onSee={see}
           onGround={(next) => setGround(next)}
         />
-      </Bar>
+      </PageHead>
       <Middle>
         <Side aria-label="The file">
           <Scroll>
             <Purposes finishing={finishing} />
             <FileSentence finishing={finishing} opened={opened} onOpen={open} />
             <SettingsBelow finishing={finishing} opened={opened} />
+            <ChangedMeanwhile project={project} />
             <MarginNotes
               finishing={finishing}
               finish={finish}
@@ -165,6 +137,7 @@ function Shown({ finishing }: { readonly finishing: Finishing }): ReactElement {
               isLimiting={opened === "limit"}
               onLimit={() => open(opened === "limit" ? null : "limit")}
             />
+            <EarlierFiles projectId={project.id} but={finish.made} />
           </Scroll>
           <FinishActions finishing={finishing} finish={finish} />
         </Side>

@@ -1,24 +1,12 @@
 /** What is to be known of the file, as notes in the margin. */
 
-import { type ReactElement, type ReactNode, useState } from "react";
+import { type ReactElement, useState } from "react";
 import { Link } from "react-router";
-import styled from "styled-components";
+import { Said } from "@/features/finish/Said";
 import type { Finishing } from "@/features/finish/useFinishing";
 import { sayGaveWay } from "@/model/finishing";
-import { color, font } from "@/theme/tokens";
 import { LiveWord } from "@/ui/LiveWord";
 import type { Finish } from "@/work/useFinish";
-
-const Note = styled.p`
-  padding-left: 12px;
-  border-left: 3px solid ${color.rule};
-  font-family: ${font.reading};
-  font-size: 15.5px;
-
-  &[data-urgent="true"] {
-    border-color: ${color.live};
-  }
-`;
 
 const SOFT_PPI = 150;
 const LEAST_TOLD = 0.0005;
@@ -40,8 +28,16 @@ export function MarginNotes(props: MarginNotesProps): ReactElement {
   const gave = found && settings.most_bytes ? sayGaveWay(found, settings.most_bytes) : null;
   return (
     <>
-      {trouble ? <Said isUrgent>{trouble}</Said> : null}
-      {making.phase === "failed" ? <Said isUrgent>{making.reason}</Said> : null}
+      {trouble ? (
+        <Said isUrgent isAlert>
+          {trouble}
+        </Said>
+      ) : null}
+      {making.phase === "failed" ? (
+        <Said isUrgent isAlert>
+          {making.reason}
+        </Said>
+      ) : null}
       {gave ? <Said>{gave}</Said> : null}
       <SoftPhotos finishing={finishing} />
       {settings.coloring.space === "ink" ? (
@@ -63,19 +59,6 @@ function sayOutside(share: number): string {
   return `${percent} of it is brighter than this printer's ink. ${seen}`;
 }
 
-interface SaidProps {
-  readonly isUrgent?: boolean;
-  readonly children: ReactNode;
-}
-
-function Said({ isUrgent = false, children }: SaidProps): ReactElement {
-  return (
-    <Note data-urgent={isUrgent} role={isUrgent ? "alert" : undefined}>
-      {children}
-    </Note>
-  );
-}
-
 /** Photos that have too few pixels for how large they are printed. */
 function SoftPhotos({ finishing }: { readonly finishing: Finishing }): ReactElement | null {
   const [meant, setMeant] = useState<readonly string[]>([]);
@@ -84,10 +67,10 @@ function SoftPhotos({ finishing }: { readonly finishing: Finishing }): ReactElem
   if (!soft) return null;
   const own = Math.round(soft.own_ppi);
   return (
-    <Note data-urgent={own < SOFT_PPI}>
+    <Said isUrgent={own < SOFT_PPI}>
       <strong>{soft.name}</strong> has {own} of its own pixels an inch here and will look soft from
       near. <Link to={`/desk/${project.id}`}>Make it smaller</Link> ·{" "}
       <LiveWord onPress={() => setMeant([...meant, soft.layer_id])}>it is meant so</LiveWord>
-    </Note>
+    </Said>
   );
 }

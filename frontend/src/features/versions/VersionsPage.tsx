@@ -8,9 +8,10 @@ import { fetchProject } from "@/api/calls";
 import { Divider } from "@/features/versions/Divider";
 import { Print, type Seen } from "@/features/versions/Seen";
 import { VersionItem } from "@/features/versions/VersionItem";
-import { color, font } from "@/theme/tokens";
+import { color } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { LiveSelect } from "@/ui/LiveSelect";
+import { PageHead, PageSays, PageSentence, PageTitle } from "@/ui/PageHead";
 import { ToWall } from "@/ui/ToWall";
 import { useVersions } from "@/work/useVersions";
 
@@ -18,31 +19,6 @@ const Page = styled.main`
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
   height: 100dvh;
-`;
-
-const Bar = styled.header`
-  display: flex;
-  gap: 14px;
-  align-items: center;
-  height: 54px;
-  padding: 0 16px 0 10px;
-  border-bottom: 1px solid ${color.rule};
-`;
-
-const Title = styled.h1`
-  overflow: hidden;
-  max-width: 300px;
-  font-family: ${font.name};
-  font-size: 17px;
-  font-weight: 700;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-`;
-
-const Sentence = styled.p`
-  flex: 1;
-  font-family: ${font.reading};
-  font-size: 16px;
 `;
 
 const Middle = styled.div`
@@ -87,15 +63,6 @@ const Side = styled.figure`
   }
 `;
 
-const Says = styled.div`
-  display: grid;
-  justify-items: start;
-  gap: 12px;
-  padding: 40px 32px;
-  font-family: ${font.reading};
-  font-size: 17px;
-`;
-
 const WAYS = [
   { id: "divider", label: "under a divider" },
   { id: "two", label: "side by side" },
@@ -120,14 +87,15 @@ export function VersionsPage(): ReactElement {
   const again = () => void Promise.all([project.refetch(), versions.refetch()]);
   if (trouble) {
     return (
-      <Says>
+      <PageSays>
         <p role="alert">{trouble.message}</p>
         <PlainButton onPress={again}>Try again</PlainButton>
         <Link to="/">Back to the wall</Link>
-      </Says>
+      </PageSays>
     );
   }
-  if (!project.data || !versions.data) return <Says aria-busy="true">Fetching the versions…</Says>;
+  if (!project.data || !versions.data)
+    return <PageSays aria-busy="true">Fetching the versions…</PageSays>;
   const { head, name, composite } = project.data;
   const { width, height } = composite.canvas;
   const now: Seen = { projectId, revision: head, name: "as it is now", width, height };
@@ -152,12 +120,12 @@ function Comparing({ name, now, named }: ComparingProps): ReactElement {
   // The newest against the one before it, as long as nothing else is asked for.
   const left = find(picked.left, all[1] ?? all[0]);
   const right = find(picked.right, all[0]);
-  if (!left || !right) return <Says>There is nothing to be compared.</Says>;
+  if (!left || !right) return <PageSays>There is nothing to be compared.</PageSays>;
   return (
     <Page>
-      <Bar>
+      <PageHead>
         <ToWall />
-        <Title>{name}</Title>
+        <PageTitle>{name}</PageTitle>
         {all.length > 1 ? (
           <CompareSentence
             all={all}
@@ -167,12 +135,12 @@ function Comparing({ name, now, named }: ComparingProps): ReactElement {
             onPick={(side) => pick({ ...picked, ...side })}
           />
         ) : (
-          <Sentence>
+          <PageSentence>
             has no other moment with a name. Give one at the desk, beside its name.
-          </Sentence>
+          </PageSentence>
         )}
         <Link to={`/desk/${right.projectId}`}>To the desk</Link>
-      </Bar>
+      </PageHead>
       <Middle>
         <List aria-label="Versions">
           {now ? <VersionItem seen={now} at={null} /> : null}
@@ -204,7 +172,7 @@ function CompareSentence(props: CompareSentenceProps): ReactElement {
   const { all, sides, way, onWay, onPick } = props;
   const choices = all.map((one) => ({ id: one.revision, label: one.name }));
   return (
-    <Sentence>
+    <PageSentence>
       compared{" "}
       <LiveSelect
         label="How they are compared"
@@ -233,7 +201,7 @@ function CompareSentence(props: CompareSentenceProps): ReactElement {
           on the right.
         </>
       )}
-    </Sentence>
+    </PageSentence>
   );
 }
 

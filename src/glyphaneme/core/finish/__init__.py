@@ -5,7 +5,7 @@ from __future__ import annotations
 from glyphaneme.core.finish.about import About
 from glyphaneme.core.finish.formats import FileFormat
 from glyphaneme.core.finish.lettering import words_apart
-from glyphaneme.core.finish.noting import SoftLayer, soft_layers
+from glyphaneme.core.finish.noting import SoftLayer, enlargements, soft_layers
 from glyphaneme.core.finish.planning import Plan, fitting_height, planned
 from glyphaneme.core.finish.purposes import PURPOSES, Purpose, PurposeId
 from glyphaneme.core.finish.settings import FileSettings, Paper
@@ -25,6 +25,7 @@ __all__ = [
     "Size",
     "SoftLayer",
     "Tile",
+    "enlargements",
     "fitting_height",
     "planned",
     "shown_part",

@@ -9,6 +9,7 @@ import numpy as np
 from glyphaneme.core.document.grouping import on_canvas
 from glyphaneme.core.document.model import PhotoLayer, members_of
 from glyphaneme.core.place import corners_on_canvas
+from glyphaneme.core.render.texels import texels_of
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -47,19 +48,49 @@ def soft_layers(composite: Composite, plan: Plan) -> list[SoftLayer]:
         Those that show, the most enlarged first.
     """
     found = []
-    for path in _shown_photos(composite):
-        layer = on_canvas(path)
-        if not isinstance(layer, PhotoLayer):
-            continue
-        enlarged = _enlarged(layer) * plan.scale
+    for layer in _shown_photos(composite):
+        enlarged = enlarged_by(layer) * plan.scale
         if enlarged > MOST_ENLARGED:
             own = plan.ppi / enlarged
             found.append(SoftLayer(layer.id, layer.name, own, enlarged))
     return sorted(found, key=lambda soft: soft.own_ppi)
 
 
-def _enlarged(layer: PhotoLayer) -> float:
-    """Return how many canvas pixels, along a side, come for one of a photo's."""
+def enlargements(composite: Composite, scale: float) -> dict[str, float]:
+    """Return how much each photo is enlarged, where it is most so.
+
+    Parameters
+    ----------
+    composite : Composite
+        What is rendered.
+    scale : float
+        Shown pixels for one of the canvas.
+
+    Returns
+    -------
+    dict of str to float
+        By what a photo is read from: shown pixels for one of its own, along a side.
+    """
+    found: dict[str, float] = {}
+    for layer in _shown_photos(composite):
+        name = texels_of(layer)
+        found[name] = max(found.get(name, 0.0), enlarged_by(layer) * scale)
+    return found
+
+
+def enlarged_by(layer: PhotoLayer) -> float:
+    """Return how much a photo is enlarged on the canvas.
+
+    Parameters
+    ----------
+    layer : PhotoLayer
+        Placed on the canvas itself.
+
+    Returns
+    -------
+    float
+        How many canvas pixels, along a side, come for one of its own.
+    """
     placement = layer.placement
     corners = corners_on_canvas(placement, width=layer.width, height=layer.height)
     across, down = corners.T
@@ -69,7 +100,9 @@ def _enlarged(layer: PhotoLayer) -> float:
     return float(np.sqrt(area / 2 / frame))
 
 
-def _shown_photos(composite: Composite) -> Iterator[tuple[Layer, ...]]:
+def _shown_photos(composite: Composite) -> Iterator[PhotoLayer]:
+    """Yield photos that show, placed on the canvas itself."""
+
     def within(
         layers: tuple[Layer, ...], above: tuple[Layer, ...]
     ) -> Iterator[tuple[Layer, ...]]:
@@ -81,4 +114,7 @@ def _shown_photos(composite: Composite) -> Iterator[tuple[Layer, ...]]:
                 yield path
             yield from within(members_of(layer), path)
 
-    yield from within(composite.layers, ())
+    for path in within(composite.layers, ()):
+        layer = on_canvas(path)
+        if isinstance(layer, PhotoLayer):
+            yield layer

@@ -5,22 +5,12 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING, NamedTuple
 
-from glyphaneme.core.errors import CoreError
+from glyphaneme.core.errors import TooManyTilesError
 
 if TYPE_CHECKING:
     from glyphaneme.core.finish.settings import Tiling
 
 MOST_TILES = 400
-
-
-class TooManyTilesError(CoreError):
-    """A poster would need more sheets than anybody glues together."""
-
-    def __init__(self, count: int) -> None:
-        super().__init__(
-            f"a poster may have at most {MOST_TILES} sheets of paper; got {count}"
-        )
-        self.count = count
 
 
 class Tile(NamedTuple):
@@ -75,7 +65,7 @@ def tiled(width_mm: float, height_mm: float, tiling: Tiling) -> list[Tile]:
         for whole, part in zip((width_mm, height_mm), room, strict=True)
     )
     if columns * rows > MOST_TILES:
-        raise TooManyTilesError(columns * rows)
+        raise TooManyTilesError(columns * rows, MOST_TILES)
     found = []
     for row in range(rows):
         for column in range(columns):

@@ -28,6 +28,10 @@ class Pyramid:
 
     levels: tuple[PixelsU8, ...]
     opaque: bool
+    finer: PixelsU8 | None = None
+    """The picture itself, enlarged well, where it is shown enlarged in a file."""
+    finer_power: int = 0
+    """How often that was doubled."""
 
     @property
     def width(self) -> int:

@@ -387,9 +387,13 @@ def _placed_fields(layer: Layer, placed: Placed) -> Fields:
 def _photo_fields(
     layer: PhotoLayer, pyramid: Pyramid, to_layer: MatrixF64, passes: Before
 ) -> tuple[Fields, PixelsU8]:
-    at = pyramid.level_for(_largest_scale(to_layer))
+    scale, first = _largest_scale(to_layer), split(layer.tones).first
+    at = pyramid.level_for(scale)
     require_pixels(pyramid.levels[at])
-    level, at = passes.toned_level(pyramid, at, split(layer.tones).first)
+    if pyramid.finer is not None and scale > 1 and not first:
+        level, at = pyramid.finer, -pyramid.finer_power
+    else:
+        level, at = passes.toned_level(pyramid, at, first)
     fields = _level_fields(pyramid, at, to_layer, level)
     return fields._replace(**_joining(layer)), level
 
