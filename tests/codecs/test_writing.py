@@ -189,7 +189,8 @@ def deep_pixels(width: int, height: int, *, opaque: bool) -> NDArray[np.uint16]:
 
 @pytest.mark.parametrize("opaque", [True, False])
 def test_deep_png_keeps_every_bit(tmp_path: Path, opaque: bool) -> None:
-    pixels = deep_pixels(31, 17, opaque=opaque)
+    # Higher than a band.
+    pixels = deep_pixels(11, 600, opaque=opaque)
 
     file = written(pixels, tmp_path / "deep.png", FileFormat.PNG)
 

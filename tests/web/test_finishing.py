@@ -20,7 +20,8 @@ from glyphaneme.services.kinds import WORK
 from glyphaneme.services.sweeping import sweep
 from glyphaneme.services.working import run_job
 from glyphaneme.store.rows import JobKind
-from tests.pdfs import pdf_facts, said_by, text_of
+from tests import fonts
+from tests.pdfs import pdf_facts, said_by, text_of, told
 
 if TYPE_CHECKING:
     from pathlib import Path
@@ -139,6 +140,20 @@ def test_what_is_known_beforehand_is_what_is_made(desk: Desk) -> None:
     assert tuple(pixels[2, 20]) == (0, 0, 255)
     assert tuple(pixels[22, 22]) == RED
     assert tuple(pixels[12, 2]) == GREEN
+
+
+def test_upright_part_lies_in_the_middle_of_its_ground(desk: Desk) -> None:
+    picture = desk.picture(
+        format="png",
+        crop={"x": 30, "y": 0, "width": 30, "height": 60},
+        ground={"across": 1, "down": 1, "color": "#0000ff"},
+    )
+
+    pixels = rgb(picture)
+    assert pixels.shape[:2] == (60, 60)
+    assert tuple(pixels[30, 14]) == tuple(pixels[30, 45]) == (0, 0, 255)
+    assert tuple(pixels[30, 30]) == RED
+    assert tuple(pixels[1, 15]) == tuple(pixels[1, 44]) == GREEN
 
 
 def test_part_of_the_sheet_is_saved_where_it_was_drawn(desk: Desk) -> None:
@@ -563,3 +578,38 @@ def test_files_of_a_picture_are_found_again(desk: Desk) -> None:
     assert listed[0]["name"] == "season-poster.gif"
     assert listed[1]["size"] == first["found"]["bytes"]
     assert desk.client.get(f"/api/projects/{uuid.uuid4()}/exports").status_code == 404
+
+
+@pytest.mark.parametrize(
+    "more",
+    [
+        {"paper": {"bleed_mm": 3, "marks": True}},
+        {"paper": {"bleed_mm": 3, "bleed_from": "beyond"}},
+        {"crop": {"x": 60, "y": 30, "width": 240, "height": 170}},
+        {"crop": {"x": 60, "y": 0, "width": 120, "height": 200}, "ground": {}},
+        {"coloring": {"space": "ink"}, "size": {"by": "paper", "ppi": 200}},
+    ],
+)
+def test_words_lie_on_the_page_where_they_are_seen(
+    client: FlaskClient, studio: Studio, tmp_path: Path, more: dict
+) -> None:
+    desk = Desk(client, studio, width=300, height=200)
+    setting = {"text": "Opening", "size": 40, "fonts": [fonts.ref("Lobster")]}
+    setting["fonts"] = [one.model_dump() for one in setting["fonts"]]
+    words = {"setting": setting, "ink": {"kind": "plain", "color": "#101010"}}
+    desk.edit(kind="add_words", layer_id="w", words=words, at=[140, 110])
+    pages = {}
+    for letters in ("letters", "pixels"):
+        file = tmp_path / f"{letters}.pdf"
+        wishes = {"size": {"by": "share", "share": 3}, **more, "letters": letters}
+        file.write_bytes(desk.file(format="pdf", quality=98, **wishes))
+        assert ("Opening" in text_of(file)) is (letters == "letters")
+        told("pdftoppm", "-r", "150", "-png", str(file), str(tmp_path / letters))
+        (seen,) = tmp_path.glob(f"{letters}*.png")
+        with Image.open(seen) as image:
+            pages[letters] = rgb(image)
+
+    # As dark where letters are, to a fraction of a pixel.
+    dark = [page.min(axis=2) < 90 for page in pages.values()]
+    assert dark[0].sum() > 500
+    assert (dark[0] ^ dark[1]).sum() < 0.12 * dark[0].sum()
