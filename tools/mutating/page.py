@@ -182,7 +182,31 @@ PAGE = [
     ),
     *of(
         "work/useFinish.ts",
-        "src/work src/features/finish",
+        "src/work",
+        (
+            "if (work && !work.wanted) cancel(work.jobId);",
+            "if (work) cancel(work.jobId);",
+        ),
+        ("    if (work.current) return work.current;\n", ""),
+        ("current.wanted = true;", ""),
+        root=PAGE_FOLDER,
+    ),
+    *of(
+        "work/useLook.ts",
+        "src/work",
+        ("if (isBusy.current || !wish) return;", "if (!wish) return;"),
+        root=PAGE_FOLDER,
+    ),
+    *of(
+        "model/finishing.ts",
+        "src/model",
+        ("bits: HAS_DEEP.has(format) ? settings.bits : 8", "bits: settings.bits"),
+        ("right - LEAST_SIDE", "right"),
+        root=PAGE_FOLDER,
+    ),
+    *of(
+        "work/useSaveFile.ts",
+        "src/work",
         (
             "  if (signal.aborted) return null;\n  await startExport",
             "  await startExport",

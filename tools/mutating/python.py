@@ -306,4 +306,43 @@ PYTHON = [
         ),
         root=SERVICES,
     ),
+    *of(
+        "filing.py",
+        "tests/web/test_finishing.py",
+        ("wide[:, laid.left : laid.left + width] = band", "wide[:, :width] = band"),
+        root=SERVICES,
+    ),
+    *of(
+        "paging.py",
+        "tests/web/test_finishing.py",
+        (
+            "across * (left - plan.area.left * plan.scale)",
+            "across * (left + plan.area.left * plan.scale)",
+        ),
+        root=SERVICES,
+    ),
+    *of(
+        "file_looks.py",
+        "tests/web/test_finishing.py",
+        ("plan.file_width - 1) // BLOCK * BLOCK", "plan.file_width - 1)"),
+        root=SERVICES,
+    ),
+    *of(
+        "finish/fitting.py",
+        "tests/core/test_finishing.py",
+        ("    if last != fits:\n        attempt(found)\n", ""),
+        root=CORE,
+    ),
+    *of(
+        "finish/planning.py",
+        "tests/core/test_finishing.py",
+        ("finer = max(LEAST, min(", "finer = max(LEAST, max("),
+        root=CORE,
+    ),
+    *of(
+        "finish/lettering.py",
+        "tests/core/test_finishing.py",
+        ("if words is not None and free and", "if words is not None and"),
+        root=CORE,
+    ),
 ]
