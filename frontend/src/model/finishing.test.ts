@@ -3,10 +3,13 @@ import { fitted, groundFor } from "@/model/fileGrounds";
 import {
   type About,
   allLayers,
+  articleOf,
+  comparedIn,
   cropMoved,
   type FileFacts,
   type FileSettings,
   needsMatte,
+  partIn,
   requestFor,
   sayBytes,
   sayGaveWay,
@@ -66,8 +69,7 @@ test("a colour lies behind where a file has no see-through, unless a ground does
 });
 
 test("each part is asked for by its own name, and no other", () => {
-  const asked = (part: Parameters<typeof requestFor>[1], format: FileSettings["format"] = "png") =>
-    requestFor({ ...SETTINGS, format }, part, "r", ABOUT);
+  const asked = (part: Parameters<typeof requestFor>[1]) => requestFor(SETTINGS, part, "r", ABOUT);
   const nothing = { apart: [], piece: null, trimmed: false, chosen: [], crop: null, compare: null };
 
   expect(asked(WHOLE)).toMatchObject({ ...nothing, revision: "r" });
@@ -78,8 +80,19 @@ test("each part is asked for by its own name, and no other", () => {
   });
   expect(asked({ what: "chosen", layers: ["a"] })).toMatchObject({ ...nothing, chosen: ["a"] });
   expect(asked({ what: "crop", crop: CROP })).toMatchObject({ ...nothing, crop: CROP });
+});
+
+test("a part that a format cannot hold is the whole", () => {
+  const piece = { what: "piece", layer: "a", trimmed: false } as const;
+  const apart = { what: "apart", layers: ["a"] } as const;
+
   // With all its layers, one alone would be no picture.
-  expect(asked({ what: "piece", layer: "a", trimmed: false }, "openraster")).toMatchObject(nothing);
+  expect(partIn(piece, "openraster")).toBe(WHOLE);
+  expect(partIn(piece, "pdf")).toBe(piece);
+  expect(partIn(apart, "pdf")).toBe(WHOLE);
+  expect(partIn(apart, "png")).toBe(apart);
+  expect([comparedIn("pdf"), comparedIn("webp")]).toEqual(["jpeg", "webp"]);
+  expect([articleOf("avif"), articleOf("gif")]).toEqual(["An", "A"]);
 });
 
 test.each([

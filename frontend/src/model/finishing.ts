@@ -86,6 +86,10 @@ export function withFormat(settings: FileSettings, format: FileFormat): FileSett
   };
 }
 
+/** Return the article that goes before a format. */
+export const articleOf = (format: FileFormat): string =>
+  format === "avif" || isLayered(format) ? "An" : "A";
+
 /** Say a format in the middle of a sentence. */
 export const sayFormat = (format: FileFormat): string =>
   FORMATS.find(({ id }) => id === format)?.name ?? format;
@@ -155,6 +159,23 @@ export function allLayers(layers: readonly Layer[]): readonly Layer[] {
 export const savedAlone = (composite: Composite): readonly Layer[] =>
   allLayers(composite.layers).filter((layer) => !isChanging(layer));
 
+/** Return a part as a format can hold it: the whole where it cannot. */
+export function partIn(part: FilePart, format: FileFormat): FilePart {
+  const isHeld: Readonly<Record<FilePart["what"], boolean>> = {
+    whole: true,
+    chosen: true,
+    compare: true,
+    piece: !isLayered(format),
+    crop: !isLayered(format),
+    apart: !isLayered(format) && format !== "pdf",
+  };
+  return isHeld[part.what] ? part : WHOLE;
+}
+
+/** Return the format of pictures that are compared: browsers have to show them. */
+export const comparedIn = (format: FileFormat): FileFormat =>
+  isShownByBrowsers(format) ? format : "jpeg";
+
 /** Return what a file is asked for by. */
 export function requestFor(
   settings: FileSettings,
@@ -171,9 +192,6 @@ export function requestFor(
     compare: null,
   };
   const request = { ...settings, ...nothing, revision, about };
-  if (isLayered(settings.format) && part.what !== "compare") {
-    return part.what === "chosen" ? { ...request, chosen: part.layers } : request;
-  }
   switch (part.what) {
     case "whole":
       return request;

@@ -4,16 +4,19 @@ import type { ReactElement, ReactNode } from "react";
 import styled from "styled-components";
 import type { Finishing } from "@/features/finish/useFinishing";
 import {
+  articleOf,
   COLOR_CHOICES,
   COMPARED_AS,
   type ColorSpace,
   type ComparedAs,
+  comparedIn,
   type FileFormat,
   FORMATS,
   hasDeep,
   hasInk,
   hasQuality,
   isLayered,
+  isShownByBrowsers,
   needsMatte,
   sayBytes,
   sayFormat,
@@ -61,12 +64,14 @@ export function FileSentence(props: FileSentenceProps): ReactElement {
       {text}
     </LiveWord>
   );
+  const isCompared = part.what === "compare";
+  const written = isCompared ? comparedIn(settings.format) : settings.format;
   const format = (
     <LiveSelect
       label="Format"
-      value={settings.format}
-      choices={FORMATS}
-      shown={sayFormat(settings.format)}
+      value={written}
+      choices={isCompared ? FORMATS.filter(({ id }) => isShownByBrowsers(id)) : FORMATS}
+      shown={sayFormat(written)}
       onChange={(id) => change(withFormat(settings, id as FileFormat))}
     />
   );
@@ -83,7 +88,7 @@ export function FileSentence(props: FileSentenceProps): ReactElement {
   if (isLayered(settings.format)) {
     return (
       <Text>
-        An {format} with every layer as its own picture, of{" "}
+        {articleOf(settings.format)} {format} with every layer as its own picture, of{" "}
         {word(
           "part",
           part.what === "chosen" ? sayPart(part, project.composite.layers) : "all of it",
@@ -94,7 +99,7 @@ export function FileSentence(props: FileSentenceProps): ReactElement {
   }
   return (
     <Text>
-      A {format}
+      {articleOf(settings.format)} {format}
       <Look {...props} word={word} />, <Colors {...props} word={word} />
       <Words {...props} />, {word("part", sayPart(part, project.composite.layers))}
       <Signed {...props} word={word} />.

@@ -5,15 +5,7 @@ import type { ReactElement } from "react";
 import { CompareSettings } from "@/features/finish/CompareSettings";
 import type { Finishing } from "@/features/finish/useFinishing";
 import type { Layer } from "@/model/composite";
-import {
-  type Comparison,
-  cropInMiddle,
-  type FilePart,
-  isShownByBrowsers,
-  savedAlone,
-  WHOLE,
-  withFormat,
-} from "@/model/finishing";
+import { type Comparison, cropInMiddle, type FilePart, savedAlone, WHOLE } from "@/model/finishing";
 import { Choice } from "@/ui/Choice";
 import { Fields } from "@/ui/Fields";
 import { LiveSelect } from "@/ui/LiveSelect";
@@ -35,7 +27,7 @@ const WAYS: readonly { readonly id: What; readonly label: string }[] = [
 const MOST_APART = EXPORT_REQUEST.apart.maxItems;
 
 export function PartSettings({ finishing }: { readonly finishing: Finishing }): ReactElement {
-  const { part, setPart, project, settings, change, openLayer } = finishing;
+  const { part, setPart, project, settings, openLayer } = finishing;
   const { canvas } = project.composite;
   const alone = savedAlone(project.composite);
   const shown = project.composite.layers.filter((layer) => layer.visible);
@@ -66,13 +58,7 @@ export function PartSettings({ finishing }: { readonly finishing: Finishing }): 
         label="What is saved"
         value={part.what}
         choices={choices}
-        onChange={(what) => {
-          setPart(begin[what]());
-          // Pages and films hold what browsers show.
-          if (what === "compare" && !isShownByBrowsers(settings.format)) {
-            change(withFormat(settings, "jpeg"));
-          }
-        }}
+        onChange={(what) => setPart(begin[what]())}
       />
       {part.what === "compare" ? (
         <CompareSettings finishing={finishing} compare={part.compare} />

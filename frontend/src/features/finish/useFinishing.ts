@@ -21,6 +21,7 @@ import {
   MOST_MADE_BEFOREHAND,
   type Profile,
   type Purpose,
+  partIn,
   requestFor,
   WHOLE,
 } from "@/model/finishing";
@@ -63,8 +64,9 @@ export function useFinishing(
   const purposes = useQuery({ queryKey: ["purposes"], queryFn: fetchPurposes });
   const profiles = useQuery({ queryKey: ["profiles"], queryFn: fetchProfiles });
   const [about, say] = useAbout(project?.id ?? "");
-  const [part, setPart] = useState<FilePart>(WHOLE);
+  const [wanted, setPart] = useState<FilePart>(WHOLE);
   const chosen = usePurpose(purposes.data);
+  const part = partIn(wanted, chosen.settings?.format ?? "png");
   const request = useMemo(
     () =>
       project && chosen.settings
