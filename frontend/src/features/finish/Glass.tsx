@@ -26,6 +26,12 @@ const Frame = styled.div`
   background: #ffffff;
   box-shadow: 0 4px 18px rgb(0 0 0 / 35%);
 
+  /* It stands aside for what lies beneath it. */
+  &[data-side="left"] {
+    right: auto;
+    left: 26px;
+  }
+
   img {
     position: absolute;
     image-rendering: pixelated;
@@ -77,6 +83,7 @@ function Pixels({ finishing, facts, at, onMove }: GlassProps): ReactElement {
     <Frame
       tabIndex={0}
       role="group"
+      data-side={at.x > 0.55 && at.y > 0.5 ? "left" : "right"}
       aria-label="Single pixels, as saved; arrow keys move the glass"
       onKeyDown={(event) => {
         const way = wayOf(event.key);

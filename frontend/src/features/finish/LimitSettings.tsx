@@ -33,7 +33,7 @@ export function LimitSettings({ finishing }: { readonly finishing: Finishing }):
         value={Math.round((most_bytes ?? 1_000_000) / KB)}
         min={1}
         max={MOST_KB}
-        step={50}
+        step={1}
         unit="kB"
         isDisabled={most_bytes === null}
         onChange={(kilobytes) => change({ most_bytes: kilobytes * KB })}

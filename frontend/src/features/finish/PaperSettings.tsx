@@ -26,8 +26,8 @@ export function PaperSettings({ finishing }: { readonly finishing: Finishing }):
         value={paper.bleed_mm}
         min={0}
         max={50}
-        step={0.5}
-        digits={2}
+        step={0.025}
+        digits={3}
         unit="mm"
         onChange={(bleed_mm) => onPaper({ bleed_mm })}
       />

@@ -75,10 +75,10 @@ function SizeNumbers({ finishing }: { readonly finishing: Finishing }): ReactEle
         <NumberBox
           label="Times the sheet"
           value={size.share}
-          min={0.001}
+          min={0.01}
           max={64}
-          step={0.25}
-          digits={3}
+          step={0.01}
+          digits={2}
           unit="×"
           onChange={(share) => change({ size: { by: "share", share } })}
         />
@@ -112,7 +112,7 @@ function PaperNumbers({ finishing }: { readonly finishing: Finishing }): ReactEl
         value={Math.round(width * 100) / 100}
         min={0.1}
         max={MOST_MM / MM[unit]}
-        step={0.5}
+        step={0.1}
         digits={2}
         unit={unit}
         onChange={(next) => change({ size: { ...size, width_mm: next * MM[unit] } })}
@@ -122,7 +122,7 @@ function PaperNumbers({ finishing }: { readonly finishing: Finishing }): ReactEl
         value={Math.round(ppi)}
         min={1}
         max={MOST_PPI}
-        step={10}
+        step={1}
         onChange={(next) => change({ size: { ...size, ppi: next } })}
       />
     </>
