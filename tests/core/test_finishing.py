@@ -39,6 +39,7 @@ from glyphaneme.core.values import with_fields
 from glyphaneme.core.words.typesetting import measured
 from tests import fonts
 from tests.pictures import composite_of, photo_layer, pyramids, soft_pixels
+from tests.trying import times
 
 CANVAS = Canvas(width=400, height=300, ppi=100)
 
@@ -82,6 +83,7 @@ def test_more_pixels_are_finer_ones_on_the_same_paper() -> None:
     assert (plain.ppi, double.ppi) == (100, 200)
 
 
+@times(60)
 @given(
     width=st.integers(1, 30_000),
     height=st.integers(1, 30_000),
@@ -172,6 +174,7 @@ def test_photo_with_too_few_pixels_is_named_also_in_a_group() -> None:
     assert soft[0].own_ppi == pytest.approx(composite.canvas.ppi / 2)
 
 
+@times(60)
 @given(
     width=st.floats(30, 3000),
     height=st.floats(30, 3000),
@@ -199,6 +202,7 @@ def test_poster_of_too_many_sheets_is_refused() -> None:
         tiled(9000, 9000, Tiling())
 
 
+@times(60)
 @given(
     most=st.integers(1_000, 2_000_000),
     weight=st.floats(0.01, 8),
