@@ -109,7 +109,8 @@ def let_go(pyramid: Pyramid) -> None:
     pyramid : Pyramid
         As `load_pyramid` returned it; one in memory stays there.
     """
-    for level in pyramid.levels:
+    finer = () if pyramid.finer is None else (pyramid.finer,)
+    for level in (*pyramid.levels, *finer):
         mapped = getattr(level, "_mmap", None)
         if isinstance(mapped, mmap.mmap):
             mapped.madvise(mmap.MADV_DONTNEED)

@@ -11,13 +11,16 @@ import numpy as np
 from glyphaneme.codecs import FileFormat, write_spooled
 from glyphaneme.codecs.comparing import Shown, comparison_page, write_moving
 from glyphaneme.core.document.apart import piece
+from glyphaneme.core.edits import ShowLayer, apply
+from glyphaneme.core.finish import planned
 from glyphaneme.core.finish.comparing import (
     LONGEST_MOVING,
     Alone,
     Moment,
     Without,
 )
-from glyphaneme.core.finish.settings import Coloring
+from glyphaneme.core.finish.settings import Coloring, Paper
+from glyphaneme.core.finish.sizes import WidthSize
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.assets import assets_of
 from glyphaneme.services.errors import ExportSizeError, FinishedFileError
@@ -47,6 +50,19 @@ class Compared(NamedTuple):
     settings: FileSettings
     comparison: Comparison
     about: About
+
+
+def comparable(settings: FileSettings) -> FileSettings:
+    """Return settings of pictures that browsers show: no paper, inks or deep bits."""
+    wanted = settings.format
+    return with_fields(
+        settings,
+        format=wanted if wanted in SHOWN_BY_BROWSERS else FileFormat.JPEG,
+        bits=8,
+        coloring=Coloring(),
+        paper=Paper(),
+        tiling=None,
+    )
 
 
 def require_comparable(visit: Visit, compared: Compared) -> None:
@@ -104,7 +120,7 @@ def write_comparison(
         for place, which in enumerate(_sides(compared))
     )
     captions = comparison.before_caption, comparison.after_caption
-    chosen = _format_of(compared)
+    chosen = FileFormat(compared.settings.format)
     if comparison.made_as == "pair":
         with zipfile.ZipFile(file, "w", zipfile.ZIP_STORED) as pack:
             for place, (data, _) in enumerate((first, second)):
@@ -137,63 +153,31 @@ def _side(visit: Visit, compared: Compared, which: Side) -> Composite:
         case Alone():
             return piece(composite, which.layer)
         case Without():
-            return _without(composite, which.layer)
+            return apply(composite, ShowLayer(layer_id=which.layer, visible=False))
         case _:
             return composite
 
 
-def _without(composite: Composite, layer_id: str) -> Composite:
-    """Return a composite in which a layer is not shown."""
-    *groups, layer = composite.path_to(layer_id)
-    changed = with_fields(layer, visible=False)
-    for group in reversed(groups):
-        members = getattr(group, "layers")  # noqa: B009  # groups alone have some
-        kept = tuple(changed if one.id == changed.id else one for one in members)
-        changed = with_fields(group, layers=kept)
-    layers = tuple(changed if one.id == changed.id else one for one in composite.layers)
-    return with_fields(composite, layers=layers)
-
-
 def _making(
-    studio: Studio, compared: Compared, which: Side, **changes: object
+    studio: Studio, compared: Compared, which: Side, chosen: FileFormat
 ) -> Making:
     with studio.looking() as visit:
-        composite = _side(visit, compared, which)
-        whole = composite_at(
-            visit,
-            which.revision if isinstance(which, Moment) else compared.revision,
-        )
-        assets = assets_of(visit, composite, pile=whole.layers)
-        target = Making(
-            composite_at(visit, compared.revision), (), {}, compared.settings
-        ).plan
+        shown = _side(visit, compared, which)
+        now = composite_at(visit, compared.revision)
+        then = which.revision if isinstance(which, Moment) else compared.revision
+        pile = composite_at(visit, then).layers
+        assets = assets_of(visit, shown, pile=pile)
     # Both as wide as the picture is now, however large the sheet was then.
-    sized = with_fields(
-        compared.settings,
-        size={"by": "width", "width": target.width},
-        **changes,
-    )
-    return Making(composite, whole.layers, assets, sized, about=compared.about)
-
-
-def _format_of(compared: Compared) -> FileFormat:
-    """Return the format of the two pictures: one that browsers show."""
-    wanted = compared.settings.format
-    return FileFormat(wanted) if wanted in SHOWN_BY_BROWSERS else FileFormat.JPEG
+    width = planned(now.canvas, compared.settings).width
+    sized = with_fields(compared.settings, size=WidthSize(width=width), format=chosen)
+    return Making(shown, pile, assets, sized, about=compared.about)
 
 
 def _encoded(
     studio: Studio, compared: Compared, which: Side, progress: Reporting
 ) -> tuple[bytes, tuple[int, int]]:
-    making = _making(
-        studio,
-        compared,
-        which,
-        format=_format_of(compared),
-        bits=8,
-        coloring=Coloring(),
-        tiling=None,
-    )
+    chosen = FileFormat(compared.settings.format)
+    making = _making(studio, compared, which, chosen)
     file = io.BytesIO()
     with rendered(making, progress) as (spool, spec):
         write_spooled(spool, file, spec)
@@ -204,15 +188,7 @@ def _pixels(
     studio: Studio, compared: Compared, which: Side, progress: Reporting
 ) -> PixelsU8:
     """Return a side's pixels, over the matte where it is see-through."""
-    making = _making(
-        studio,
-        compared,
-        which,
-        format=FileFormat.JPEG,
-        bits=8,
-        coloring=Coloring(),
-        tiling=None,
-    )
+    making = _making(studio, compared, which, FileFormat.JPEG)
     with rendered(making, progress) as (spool, _):
         return np.array(spool.pixels)
 

@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.codecs import FileFormat, FileSpec, Shape, write_bands
 from glyphaneme.codecs.color import Conversion, outside_gamut, proofed
+from glyphaneme.core.color import levels_of
 from glyphaneme.core.finish.settings import LAYERED
 from glyphaneme.core.place import Rect
 from glyphaneme.core.render import View, render
@@ -39,9 +40,10 @@ SHOWN_BY_BROWSERS: Final = {
     FileFormat.PNG,
     FileFormat.GIF,
 }
-MARK: Final = (106, 79, 179)
-"""The colour of what no ink reaches, and how every third line of it is told."""
-MARK_EVERY: Final = 4
+STITCH: Final = 8
+"""From one mark of what no ink reaches to the next, in shown pixels."""
+THREADS: Final = ((37, 34, 29), (251, 249, 243))
+"""Dark and light, so that one of them is seen on any colour."""
 
 
 class LookedAt(BaseModel):
@@ -148,8 +150,8 @@ def _pixels(visit: Visit, making: Making, window: Rect[int], scale: float) -> Pi
 
 
 def _bare(size: list[int], color: str) -> PixelsU8:
-    channels = [int(color[at : at + 2], 16) for at in (1, 3, 5)] + [255]
-    return np.tile(np.array(channels, np.uint8), (size[1], size[0], 1))
+    channels = np.array([*levels_of(color), 255], np.uint8)
+    return np.tile(channels, (size[1], size[0], 1))
 
 
 def _encoded(
@@ -190,11 +192,12 @@ def _encoded(
 
 
 def _marked(pixels: PixelsU8, outside: NDArray[np.bool_]) -> PixelsU8:
-    """Lay slanted lines over what no ink reaches."""
+    """Stitch crosses of a dark and a light thread over what no ink reaches."""
     rows, columns = (np.arange(side) for side in outside.shape)
-    lines = outside & (np.add.outer(rows, columns) % MARK_EVERY < MARK_EVERY // 2)
     marked = pixels.copy()
-    marked[lines, :3] = MARK
+    for along, thread in zip((columns, -columns), THREADS, strict=True):
+        stitched = np.add.outer(rows, along) % STITCH < STITCH // 4
+        marked[outside & stitched, :3] = thread
     return marked
 
 

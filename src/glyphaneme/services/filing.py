@@ -13,7 +13,8 @@ import numpy as np
 from glyphaneme.codecs import FileFormat, FileSpec, Shape, let_go
 from glyphaneme.codecs.color import Conversion
 from glyphaneme.codecs.writing import spooled
-from glyphaneme.core.finish import About, enlargements, planned
+from glyphaneme.core.color import levels_of
+from glyphaneme.core.finish import About, enlargements, planned, tiled
 from glyphaneme.core.place import Pyramid
 from glyphaneme.core.place.enlarging import doublings_for, enlarge_into
 from glyphaneme.core.render import render_bands, render_deep_bands
@@ -39,6 +40,8 @@ if TYPE_CHECKING:
 MAX_EXPORT_PIXELS = 150_000_000
 MAX_EXPORT_SIDE = 30_000
 BAND_ROWS = 256
+DEEP = 16
+"""Bits a channel."""
 MOST_FINER_PIXELS = 100_000_000
 
 
@@ -75,7 +78,11 @@ def require_size(making_plan: Plan, settings: FileSettings) -> None:
     ------
     ExportSizeError
         It has too many pixels, or too many on a side for its format.
+    TooManyTilesError
+        It is a poster of too many sheets of paper.
     """
+    if settings.tiling is not None:
+        tiled(*making_plan.page_mm, settings.tiling)
     width, height = making_plan.file_width, making_plan.file_height
     longest = max(width, height)
     if width * height > MAX_EXPORT_PIXELS:
@@ -151,7 +158,7 @@ def finer_photos(making: Making, *, most: int = MOST_FINER_PIXELS) -> Iterator[M
             scratch.truncate(math.prod(size))
             finer = np.memmap(scratch, np.uint8, mode="r+", shape=size)
             enlarge_into(pyramid.levels[0], power, finer)
-            assets[name] = replace(pyramid, finer=np.asarray(finer), finer_power=power)
+            assets[name] = replace(pyramid, finer=finer, finer_power=power)
         yield making._replace(assets=assets)
 
 
@@ -174,7 +181,7 @@ def on_something(making: Making) -> Making:
 def _bands(making: Making, progress: Reporting) -> Iterator[NDArray[Any]]:
     """Render bands; sources let go of their pages after each, so memory stays low."""
     view = making.plan.view
-    if making.settings.bits == 16:  # bits
+    if making.settings.bits == DEEP:
         bands: Iterator[NDArray[Any]] = render_deep_bands(
             making.composite, making.assets, view, pile=making.pile
         )
@@ -205,7 +212,7 @@ def _laid(
     if laid is None:
         yield from bands
         return
-    channels = [int(laid.color[at : at + 2], 16) for at in (1, 3, 5)] + [255]
+    channels = [*levels_of(laid.color), 255]
     rows = 0
 
     def bare(count: int, dtype: np.dtype[Any]) -> NDArray[Any]:

@@ -15,7 +15,7 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 from glyphaneme.codecs.openraster import MEDIA_TYPE
 from glyphaneme.core.document.apart import alone, only, piece
 from glyphaneme.core.document.model import LayerId  # noqa: TC001  # a field's type
-from glyphaneme.core.document.naming import LONGEST_NAME
+from glyphaneme.core.errors import TooManyTilesError
 from glyphaneme.core.finish import (
     About,
     FileFormat,
@@ -32,6 +32,7 @@ from glyphaneme.core.values import with_fields
 from glyphaneme.services.assets import assets_named, assets_of
 from glyphaneme.services.comparing import (
     Compared,
+    comparable,
     require_comparable,
     write_comparison,
 )
@@ -183,10 +184,6 @@ class FileFacts(BaseModel):
     ppi: float
     page_mm: tuple[float, float]
     trim_mm: tuple[float, float]
-    crop: SheetPart
-    """What of the sheet is shown, with the bleed."""
-    keeps_alpha: bool
-    """Whether the file has see-through places."""
     soft: list[SoftPhoto]
     refused: str | None
     """Why it cannot be made, if it cannot."""
@@ -206,8 +203,6 @@ def file_facts(
     require_revision(visit, project_id, request.revision)
     shown, part, name = _shown(visit, request, project.name)
     plan = Making(shown, shown.layers, {}, _settings(request), part).plan
-    area = plan.area
-    background = shown.canvas.background is not None or request.ground is not None
     return FileFacts(
         name=file_name(name, ending(request)),
         width=plan.file_width,
@@ -215,8 +210,6 @@ def file_facts(
         ppi=plan.ppi,
         page_mm=plan.page_mm,
         trim_mm=plan.trim_mm,
-        crop=SheetPart(x=area.left, y=area.top, width=area.width, height=area.height),
-        keeps_alpha=not background and _keeps_alpha(request),
         soft=[SoftPhoto(**one._asdict()) for one in soft_layers(shown, plan)],
         refused=_refusal(plan, request),
     )
@@ -373,7 +366,7 @@ def _compared(project: ProjectRow, request: ExportRequest) -> Compared:
         project.id,
         project.name,
         request.revision,
-        _settings(request),
+        comparable(_settings(request)),
         cast("Comparison", request.compare),
         request.about or About(),
     )
@@ -419,7 +412,7 @@ def _make_apart(studio: Studio, request: ExportRequest, progress: Progress) -> N
                     entry = f"{place + 1}-{file_name(name, making.chosen.facts.ending)}"
                     with pack.open(entry, "w", force_zip64=True) as packed:
                         shutil.copyfileobj(picture, packed)
-        progress.finish(file)
+        progress.finish(file, found={"bytes": file.tell()})
 
 
 def finished_file(
@@ -515,7 +508,7 @@ def _shown(
                 "that. Save it in the whole sheet, or show some of it."
             )
             raise FinishedFileError(message)
-    return shown, part, shown.layers[0].name[:LONGEST_NAME]
+    return shown, part, shown.layers[0].name
 
 
 def _settings(request: ExportRequest) -> FileSettings:
@@ -524,18 +517,12 @@ def _settings(request: ExportRequest) -> FileSettings:
     return FileSettings.model_validate(fields)
 
 
-def _keeps_alpha(request: ExportRequest) -> bool:
-    if request.format == LAYERED:
-        return True
-    return request.coloring.space != "ink" and request.format.facts.keeps_alpha
-
-
 def _refusal(plan: Plan, request: ExportRequest) -> str | None:
     if request.format == LAYERED:
         return None
     try:
         require_size(plan, request)
-    except ExportSizeError as refusal:
+    except (ExportSizeError, TooManyTilesError) as refusal:
         return str(refusal)
     return None
 

@@ -16,6 +16,7 @@ from glyphaneme.codecs.pdf import (
     PlacedWords,
     framed,
 )
+from glyphaneme.core.color import levels_of
 from glyphaneme.core.finish import tiled, words_apart
 from glyphaneme.core.finish.gathering import cell_of
 from glyphaneme.core.words import Setting, Words
@@ -184,8 +185,7 @@ def _placed(
     to_words = np.vstack([words.to_canvas, [0, 0, 1]])
     row = np.broadcast_to([[[0.0, 0.0, 1.0]]], (len(letters), 1, 3))
     maps = to_page @ to_words @ np.concatenate([letters.maps, row], axis=1)
-    channels = [int(words.color[at : at + 2], 16) for at in (1, 3, 5)]
-    inked = conversion.of_colors(np.array([[channels]], np.uint8))
+    inked = conversion.of_colors(np.array([[levels_of(words.color)]], np.uint8))
     return PlacedWords(
         letters.fonts,
         letters.font,

@@ -51,7 +51,7 @@ export function FileNumbers(props: FileNumbersProps): ReactElement | null {
       <dt>File</dt>
       <dd>
         {sayWeight(making, isEager)}
-        {isLayered(settings.format) || settings.most_bytes !== null ? null : (
+        {isUnlimited(finishing) ? null : (
           <>
             {" · "}
             <LiveWord isExpanded={isLimiting} onPress={onLimit}>
@@ -63,6 +63,10 @@ export function FileNumbers(props: FileNumbersProps): ReactElement | null {
     </Numbers>
   );
 }
+
+/** Whether the file has no limit that could be set here: it has one, or holds several. */
+const isUnlimited = ({ settings, part }: Finishing): boolean =>
+  isLayered(settings.format) || settings.most_bytes !== null || part.what === "compare";
 
 function sayWeight(making: FileMaking, isEager: boolean): string {
   switch (making.phase) {

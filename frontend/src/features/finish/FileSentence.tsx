@@ -121,13 +121,15 @@ function Look({ finishing, word }: PhraseProps): ReactElement {
       {!hasQuality(settings) && settings.exact ? (
         <> with {word("quality", "every pixel exact")}</>
       ) : null}
-      {settings.format === "tiff" || hasDeep(settings.format) ? (
-        <> with {word("quality", `${settings.bits} bits`)}</>
-      ) : null}
-      , {word("size", facts ? saySize(settings, facts, unit) : "…")}
+      {hasDeep(settings.format) ? <> with {word("quality", `${settings.bits} bits`)}</> : null},{" "}
+      {word("size", facts ? saySize(settings, facts, unit) : "…")}
       {settings.ground ? <> on {word("ground", sayGround(settings.ground))}</> : null}
-      <Limit finishing={finishing} word={word} />
-      <Paper finishing={finishing} word={word} />
+      {finishing.part.what === "compare" ? null : (
+        <>
+          <Limit finishing={finishing} word={word} />
+          <Paper finishing={finishing} word={word} />
+        </>
+      )}
     </>
   );
 }

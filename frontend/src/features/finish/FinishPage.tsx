@@ -17,6 +17,7 @@ import { Purposes } from "@/features/finish/Purposes";
 import { SettingsBelow } from "@/features/finish/SettingsBelow";
 import { type Finishing, useFinishing } from "@/features/finish/useFinishing";
 import { GROUNDS, type Ground, groundFor, type Seeing } from "@/model/fileGrounds";
+import { isLayered } from "@/model/finishing";
 import { color } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { LiveSelect } from "@/ui/LiveSelect";
@@ -111,7 +112,7 @@ function Shown({ finishing }: { readonly finishing: Finishing }): ReactElement {
           is finished {finishing.purpose.title.replace("my own…", "as I like")}
         </PageSentence>
         <HowSeen
-          seeing={seeing}
+          seeing={isLayered(finishing.settings.format) ? null : seeing}
           ground={shownGround}
           onSee={see}
           onGround={(next) => setGround(next)}
@@ -161,7 +162,8 @@ function layerIn(state: unknown): string | null {
 }
 
 interface HowSeenProps {
-  readonly seeing: Seeing;
+  /** Null where there are no single pixels to be seen. */
+  readonly seeing: Seeing | null;
   readonly ground: Ground;
   onSee(seeing: Seeing): void;
   onGround(ground: Ground): void;
@@ -170,14 +172,18 @@ interface HowSeenProps {
 function HowSeen({ seeing, ground, onSee, onGround }: HowSeenProps): ReactElement {
   return (
     <How>
-      <LiveWord isOn={seeing === "whole"} onPress={() => onSee("whole")}>
-        Whole
-      </LiveWord>
-      <span aria-hidden="true">·</span>
-      <LiveWord isOn={seeing === "pixels"} onPress={() => onSee("pixels")}>
-        pixel for pixel
-      </LiveWord>
-      <span aria-hidden="true">·</span>
+      {seeing === null ? null : (
+        <>
+          <LiveWord isOn={seeing === "whole"} onPress={() => onSee("whole")}>
+            Whole
+          </LiveWord>
+          <span aria-hidden="true">·</span>
+          <LiveWord isOn={seeing === "pixels"} onPress={() => onSee("pixels")}>
+            pixel for pixel
+          </LiveWord>
+          <span aria-hidden="true">·</span>
+        </>
+      )}
       <span>
         on{" "}
         <LiveSelect

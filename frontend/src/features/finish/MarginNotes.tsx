@@ -43,9 +43,11 @@ export function MarginNotes(props: MarginNotesProps): ReactElement {
       {settings.coloring.space === "ink" ? (
         <Said>
           {sayOutside(props.outside)}{" "}
-          <LiveWord isOn={isMarked} onPress={() => onMark(!isMarked)}>
-            Show where
-          </LiveWord>
+          {props.outside < LEAST_TOLD ? null : (
+            <LiveWord isOn={isMarked} onPress={() => onMark(!isMarked)}>
+              Show where
+            </LiveWord>
+          )}
         </Said>
       ) : null}
     </>

@@ -9,6 +9,7 @@ from glyphaneme.core.color.spaces import (
     decoded,
     encoded,
     from_oklab,
+    levels_of,
     oklab,
     oklab_of,
 )
@@ -19,6 +20,7 @@ __all__ = [
     "decoded",
     "encoded",
     "from_oklab",
+    "levels_of",
     "oklab",
     "oklab_of",
     "palette_of",

@@ -7,6 +7,8 @@ from functools import lru_cache
 import cv2
 import numpy as np
 
+from glyphaneme.core.color.spaces import levels_of
+
 NAMES: dict[str, str] = {
     "black": "#000000",
     "dark grey": "#454545",
@@ -100,6 +102,6 @@ def color_name(color: str) -> str:
 
 
 def _lab(*colors: str) -> np.ndarray:
-    levels = [[int(color[at : at + 2], 16) for at in (1, 3, 5)] for color in colors]
+    levels = [levels_of(color) for color in colors]
     rgb = np.array([levels], np.float32) / 255
     return np.asarray(cv2.cvtColor(rgb, cv2.COLOR_RGB2LAB)[0])

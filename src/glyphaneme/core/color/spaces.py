@@ -109,6 +109,28 @@ def from_oklab(lab: NDArray[np.floating[Any]]) -> NDArray[np.float64]:
     return np.asarray(cones @ np.linalg.inv(TO_CONES).T)
 
 
+def levels_of(color: str) -> tuple[int, int, int]:
+    """Return the levels of a colour.
+
+    Parameters
+    ----------
+    color : str
+        Such as "#ff8000", sRGB.
+
+    Returns
+    -------
+    tuple of three int, 0..255
+        Red, green, blue.
+
+    Examples
+    --------
+    >>> levels_of("#ff8000")
+    (255, 128, 0)
+    """
+    red, green, blue = (int(color[at : at + 2], 16) for at in (1, 3, 5))
+    return red, green, blue
+
+
 def oklab_of(color: str) -> tuple[float, float, float]:
     """Return the Oklab coordinates of a colour.
 
@@ -127,6 +149,6 @@ def oklab_of(color: str) -> tuple[float, float, float]:
     >>> [round(one, 3) for one in oklab_of("#ff0000")]
     [0.628, 0.225, 0.126]
     """
-    rgb = np.array([int(color[at : at + 2], 16) / 255 for at in (1, 3, 5)])
+    rgb = np.array(levels_of(color)) / 255
     light, a, b = oklab(decoded(rgb)).tolist()
     return light, a, b

@@ -13,6 +13,8 @@ from glyphaneme.core.finish.sizes import ShareSize, Size
 LAYERED: Final = "openraster"
 FORMATS: Final[tuple[str, ...]] = (*FileFormat, LAYERED)
 
+LEAST_NEW_MM: Final = 10.0
+
 ColorSpace: TypeAlias = Literal["srgb", "display_p3", "gray", "ink"]
 Intent: TypeAlias = Literal["perceptual", "relative", "saturation", "absolute"]
 ProfileId = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
@@ -53,6 +55,17 @@ class Tiling(BaseModel):
     margin_mm: Annotated[float, Field(ge=0, le=15, allow_inf_nan=False)] = 6.0
     """What a printer cannot reach along the edges."""
     overlap_mm: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 10.0
+
+    @model_validator(mode="after")
+    def _goes_on(self) -> Self:
+        new = min(self.width_mm, self.height_mm) - 2 * self.margin_mm - self.overlap_mm
+        if new < LEAST_NEW_MM:
+            message = (
+                "each sheet must show at least 10 mm that its neighbour does not; "
+                f"got {new:g} mm: take less overlap, narrower margins, larger paper"
+            )
+            raise ValueError(message)
+        return self
 
 
 class Coloring(BaseModel):

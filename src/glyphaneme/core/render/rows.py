@@ -9,6 +9,7 @@ import numpy as np
 from glyphaneme.core._kernels import masking
 from glyphaneme.core._kernels.composing import LAYER
 from glyphaneme.core._kernels.washing import COLOR, PHOTO
+from glyphaneme.core.color.spaces import levels_of
 from glyphaneme.core.render.masks import UNMASKED, Masking, step_fields
 from glyphaneme.core.tone import Op, Program, ops_of, planned, program, tabled
 
@@ -192,7 +193,7 @@ def rgba(color: str, opacity: float = 1.0) -> NDArray[np.float32]:
     >>> rgba("#ff0000").tolist()
     [1.0, 0.0, 0.0, 1.0]
     """
-    channels = [int(color[at : at + 2], 16) / 255 for at in (1, 3, 5)]
+    channels = [level / 255 for level in levels_of(color)]
     return np.array([*channels, opacity], np.float32)
 
 

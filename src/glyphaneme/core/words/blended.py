@@ -7,6 +7,8 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from glyphaneme.core.color.spaces import levels_of
+
 if TYPE_CHECKING:
     from glyphaneme.core.arrays import MatrixF64, PixelsU8
     from glyphaneme.core.words.coverage import Covered
@@ -36,10 +38,7 @@ def blended_by_letter(
         Straight RGBA, as large as what is covered.
     """
     rows, columns = covered.values.shape
-    colors = [
-        np.array([int(one[at : at + 2], 16) for at in (1, 3, 5)], np.float32)
-        for one in (ink.start, ink.end)
-    ]
+    colors = [np.array(levels_of(one), np.float32) for one in (ink.start, ink.end)]
     out = np.zeros((rows, columns, 4), np.uint8)
     back = np.linalg.inv(np.vstack([to_view, (0, 0, 1)]))[:2]
     corners = np.array([[0, 0, 1, 1], [0, 1, 1, 0]])
