@@ -57,7 +57,7 @@ const HAS_DEEP: ReadonlySet<FileFormat> = new Set(["png", "tiff"]);
 const HAS_INK: ReadonlySet<FileFormat> = new Set(["pdf", "tiff", "jpeg"]);
 const HAS_NO_ALPHA: ReadonlySet<FileFormat> = new Set(["jpeg"]);
 
-const SHOWN_BY_BROWSERS: ReadonlySet<FileFormat> = new Set(["jpeg", "png", "webp", "avif"]);
+const SHOWN_BY_BROWSERS: ReadonlySet<FileFormat> = new Set(["jpeg", "png", "webp", "avif", "gif"]);
 
 export const isShownByBrowsers = (format: FileFormat): boolean => SHOWN_BY_BROWSERS.has(format);
 export const hasQuality = ({ format, exact }: FileSettings): boolean =>

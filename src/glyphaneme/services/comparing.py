@@ -19,7 +19,7 @@ from glyphaneme.core.finish.comparing import (
     Moment,
     Without,
 )
-from glyphaneme.core.finish.settings import Coloring, Paper
+from glyphaneme.core.finish.settings import LAYERED, Coloring, Paper
 from glyphaneme.core.finish.sizes import WidthSize
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.assets import assets_of
@@ -38,8 +38,6 @@ if TYPE_CHECKING:
     from glyphaneme.services.reporting import Reporting
     from glyphaneme.services.studio import Studio, Visit
 
-SHOWN_BY_BROWSERS = {FileFormat.JPEG, FileFormat.WEBP, FileFormat.AVIF, FileFormat.PNG}
-
 
 class Compared(NamedTuple):
     """What is compared: of which picture, how large, how it is called."""
@@ -55,9 +53,10 @@ class Compared(NamedTuple):
 def comparable(settings: FileSettings) -> FileSettings:
     """Return settings of pictures that browsers show: no paper, inks or deep bits."""
     wanted = settings.format
+    is_shown = wanted != LAYERED and FileFormat(wanted).facts.is_shown
     return with_fields(
         settings,
-        format=wanted if wanted in SHOWN_BY_BROWSERS else FileFormat.JPEG,
+        format=wanted if is_shown else FileFormat.JPEG,
         bits=8,
         coloring=Coloring(),
         paper=Paper(),

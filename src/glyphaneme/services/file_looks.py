@@ -33,13 +33,6 @@ LARGEST_SIDE: Final = 2600
 MOST_FINER_PIXELS: Final = 24_000_000
 BLOCK: Final = 16
 """Encoders work on blocks of so many pixels: what is looked at begins with one."""
-SHOWN_BY_BROWSERS: Final = {
-    FileFormat.JPEG,
-    FileFormat.WEBP,
-    FileFormat.AVIF,
-    FileFormat.PNG,
-    FileFormat.GIF,
-}
 STITCH: Final = 8
 """From one mark of what no ink reaches to the next, in shown pixels."""
 THREADS: Final = ((37, 34, 29), (251, 249, 243))
@@ -183,7 +176,7 @@ def _encoded(
     )
     file = io.BytesIO()
     write_bands((conversion.of(pixels),), shape, file, spec)
-    if conversion.ink != "cmyk" and written in SHOWN_BY_BROWSERS:
+    if conversion.ink != "cmyk" and written.facts.is_shown:
         return file.getvalue(), written.facts.media_type
     # No browser shows inks: what they look like is shown instead.
     inks: NDArray[Any] = np.asarray(Image.open(file))

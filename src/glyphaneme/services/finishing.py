@@ -47,7 +47,7 @@ from glyphaneme.services.fonts import fonts_to_travel
 from glyphaneme.services.layered_writing import Sources, write_layered
 from glyphaneme.services.painting import named_strokes
 from glyphaneme.services.pictures import original_file
-from glyphaneme.services.profiles import profile_bytes, profile_name
+from glyphaneme.services.profiles import printer_of
 from glyphaneme.services.projects import (
     composite_at,
     lock_for_change,
@@ -202,7 +202,7 @@ def file_facts(
     project = require_project(visit, project_id)
     require_revision(visit, project_id, request.revision)
     shown, part, name = _shown(visit, request, project.name)
-    plan = Making(shown, shown.layers, {}, _settings(request), part).plan
+    plan = Making(shown, shown.layers, {}, request, part).plan
     return FileFacts(
         name=file_name(name, ending(request)),
         width=plan.file_width,
@@ -234,15 +234,14 @@ def start_export(
     project = require_project(visit, project_id)
     require_revision(visit, project_id, request.revision)
     shown, part, name = _shown(visit, request, project.name)
-    plan = Making(shown, shown.layers, {}, _settings(request), part).plan
+    plan = Making(shown, shown.layers, {}, request, part).plan
     if request.compare is not None:
         require_comparable(visit, _compared(project, request))
     elif request.format != LAYERED:
         require_size(plan, request)
     for layer in request.apart:
         alone(shown, layer)
-    if request.coloring.space == "ink":
-        profile_bytes(visit, request.coloring.profile)
+    printer_of(visit, request.coloring)
     if request.about is None:
         about = About.model_validate(project.about or {})
         request = with_fields(request, about=about)
@@ -307,11 +306,10 @@ def making_of(
         shown,
         pile,
         assets_of(visit, shown, pile=pile) if with_assets else {},
-        _settings(request),
+        request,
         part,
-        profile_bytes(visit, request.coloring.profile),
-        profile_name(visit, request.coloring.profile),
-        request.about or About(),
+        *printer_of(visit, request.coloring),
+        about=request.about or About(),
     )
 
 
@@ -366,7 +364,7 @@ def _compared(project: ProjectRow, request: ExportRequest) -> Compared:
         project.id,
         project.name,
         request.revision,
-        comparable(_settings(request)),
+        comparable(request),
         cast("Comparison", request.compare),
         request.about or About(),
     )
@@ -386,7 +384,7 @@ def _make_apart(studio: Studio, request: ExportRequest, progress: Progress) -> N
     """Make a ZIP with a picture of each layer, in the order that was asked for."""
     with studio.looking() as visit:
         whole = composite_at(visit, request.revision)
-        profile = profile_bytes(visit, request.coloring.profile)
+        printer = printer_of(visit, request.coloring)
     count = len(request.apart)
     with tempfile.TemporaryFile() as file:
         # The pictures are packed already.
@@ -399,9 +397,9 @@ def _make_apart(studio: Studio, request: ExportRequest, progress: Progress) -> N
                     composite,
                     whole.layers,
                     assets,
-                    _settings(request),
+                    request,
                     None if request.crop is None else request.crop.rect,
-                    profile,
+                    *printer,
                     about=request.about or About(),
                 )
                 name = whole.path_to(layer)[-1].name
@@ -509,12 +507,6 @@ def _shown(
             )
             raise FinishedFileError(message)
     return shown, part, shown.layers[0].name
-
-
-def _settings(request: ExportRequest) -> FileSettings:
-    """Return the settings of a request alone."""
-    fields = {name: getattr(request, name) for name in FileSettings.model_fields}
-    return FileSettings.model_validate(fields)
 
 
 def _refusal(plan: Plan, request: ExportRequest) -> str | None:

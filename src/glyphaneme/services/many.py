@@ -223,10 +223,9 @@ def _gather(
 
 
 def _request(request: ManyRequest, one: Taken) -> ExportRequest:
-    settings = {
-        name: getattr(request.settings, name) for name in FileSettings.model_fields
-    }
-    return ExportRequest(**settings, revision=one.revision, about=one.about)
+    return ExportRequest(
+        **dict(request.settings), revision=one.revision, about=one.about
+    )
 
 
 def _making(studio: Studio, request: ManyRequest, one: Taken) -> Making:

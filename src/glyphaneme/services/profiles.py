@@ -75,7 +75,7 @@ def printers_colors(visit: Visit) -> Conversion:
     if coloring.space != "ink":
         coloring = Coloring(space="ink")
     try:
-        profile = profile_bytes(visit, coloring.profile)
+        profile, _ = printer_of(visit, coloring)
     except NotThereError:
         profile = None
     return Conversion.into(coloring, profile)
@@ -103,23 +103,20 @@ def put_away_profile(visit: Visit, sha256: str) -> None:
     _require(visit, sha256).on_offer = False
 
 
-def profile_bytes(visit: Visit, sha256: str | None) -> bytes | None:
-    """Return a profile's file; None of the one that ships.
+def printer_of(visit: Visit, coloring: Coloring) -> tuple[bytes | None, str]:
+    """Return the profile that colours are brought into, and what it is called.
+
+    None is the one that ships; it stands for none too where no ink is asked for.
 
     Raises
     ------
     NotThereError
         There is none.
     """
-    if sha256 is None:
-        return None
-    _require(visit, sha256)
-    return b"".join(blob_pieces(visit.session, sha256))
-
-
-def profile_name(visit: Visit, sha256: str | None) -> str:
-    """Return what a profile is called."""
-    return COATED if sha256 is None else _require(visit, sha256).name
+    if coloring.space != "ink" or coloring.profile is None:
+        return None, COATED
+    row = _require(visit, coloring.profile)
+    return b"".join(blob_pieces(visit.session, row.sha256)), row.name
 
 
 def _require(visit: Visit, sha256: str) -> ProfileRow:

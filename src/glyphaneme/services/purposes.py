@@ -56,9 +56,9 @@ def list_purposes(visit: Visit) -> list[OfferedPurpose]:
 
 
 def keep_purpose(
-    visit: Visit, purpose_id: str, settings: FileSettings, name: str | None = None
+    visit: Visit, purpose_id: str, settings: FileSettings
 ) -> OfferedPurpose:
-    """Remember what a purpose sets from now on, and what an own one is called.
+    """Remember what a purpose sets from now on.
 
     Raises
     ------
@@ -66,12 +66,11 @@ def keep_purpose(
         There is no such purpose.
     """
     row = finishing_store.find_purpose(visit.session, purpose_id)
-    is_own = purpose_id not in PURPOSES
-    if is_own and row is None:
+    if row is None and purpose_id not in PURPOSES:
         raise NotThereError("purpose")
-    called = (name or (row.name if row else None)) if is_own else None
     kept = settings.model_dump(mode="json")
-    finishing_store.put_purpose(visit.session, purpose_id, called, kept)
+    name = None if row is None else row.name
+    finishing_store.put_purpose(visit.session, purpose_id, name, kept)
     return _found(visit, purpose_id)
 
 

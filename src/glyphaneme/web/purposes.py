@@ -7,7 +7,6 @@ from typing import Any
 from flask import Response
 from pydantic import BaseModel, ConfigDict
 
-from glyphaneme.core.document.naming import Name
 from glyphaneme.core.finish import FileSettings
 from glyphaneme.core.finish.settings import ProfileId
 from glyphaneme.services import profiles, purposes
@@ -33,12 +32,11 @@ class PurposePath(BaseModel):
 
 
 class PurposeChange(BaseModel):
-    """What a purpose sets from now on, and what an own one is called."""
+    """What a purpose sets from now on."""
 
     model_config = ConfigDict(extra="forbid")
 
     settings: FileSettings
-    name: Name | None = None
 
 
 class Profiles(BaseModel):
@@ -73,7 +71,7 @@ def post_purpose(body: PurposeFile) -> tuple[dict[str, Any], int]:
 def put_purpose(path: PurposePath, body: PurposeChange) -> dict[str, Any]:
     """Remember what a purpose sets."""
     with changing() as visit:
-        found = purposes.keep_purpose(visit, path.id, body.settings, body.name)
+        found = purposes.keep_purpose(visit, path.id, body.settings)
     return found.model_dump(mode="json")
 
 

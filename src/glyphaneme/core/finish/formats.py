@@ -25,6 +25,8 @@ class FormatFacts(NamedTuple):
     """Whether it can hold a printer's inks (CMYK)."""
     has_gray: bool = True
     """Whether it can hold grey alone."""
+    is_shown: bool = True
+    """Whether browsers show it."""
     most_pixels: int = UNLIMITED
     """How many its encoder can take within the memory that it may have."""
 
@@ -84,6 +86,7 @@ FACTS = {
         keeps_alpha=True,
         has_deep=True,
         has_ink=True,
+        is_shown=False,
     ),
     FileFormat.GIF: FormatFacts(
         "image/gif", "gif", 4096, is_exact=False, keeps_alpha=True, has_gray=False
@@ -95,5 +98,6 @@ FACTS = {
         is_exact=False,
         keeps_alpha=True,
         has_ink=True,
+        is_shown=False,
     ),
 }
