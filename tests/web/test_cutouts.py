@@ -18,7 +18,7 @@ from glyphaneme.core.mask.strokes import Stroke
 from glyphaneme.core.place import Pyramid
 from glyphaneme.services.assets import assets_of
 from glyphaneme.services.cutting import cut_out
-from glyphaneme.services.finishing import make_file
+from glyphaneme.services.file_making import make_file
 from glyphaneme.services.showing import Draft, drafted
 from glyphaneme.services.studio import open_studio
 from glyphaneme.services.working import Progress, cancel_job, run_job

@@ -22,7 +22,7 @@ from hypothesis import strategies as st
 from PIL import Image, TiffImagePlugin
 from sqlalchemy import text
 
-from glyphaneme.services.finishing import make_file
+from glyphaneme.services.file_making import make_file
 from glyphaneme.services.working import run_job
 from tests.pictures import noise_pixels
 from tests.posters import poster, saved

@@ -12,7 +12,7 @@ import pytest
 from PIL import Image
 from sqlalchemy import text
 
-from glyphaneme.services.finishing import make_file
+from glyphaneme.services.file_making import make_file
 from glyphaneme.services.reading_in import read_in
 from glyphaneme.services.working import run_job
 from tests.pictures import psnr, soft_pixels

@@ -11,7 +11,7 @@ import pytest
 from PIL import Image
 from sqlalchemy import text
 
-from glyphaneme.services.finishing import make_file
+from glyphaneme.services.file_making import make_file
 from glyphaneme.services.working import run_job
 from tests.web.test_http import begin, bring_in, lay_on, send
 

@@ -11,7 +11,7 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from glyphaneme.services.finishing import make_file
+from glyphaneme.services.file_making import make_file
 from glyphaneme.services.working import run_job
 
 if TYPE_CHECKING:

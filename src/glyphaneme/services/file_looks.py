@@ -16,8 +16,8 @@ from glyphaneme.core.finish.settings import LAYERED
 from glyphaneme.core.place import Rect
 from glyphaneme.core.render import View, render
 from glyphaneme.services.assets import assets_of
+from glyphaneme.services.file_making import making_of
 from glyphaneme.services.filing import finer_photos, on_something
-from glyphaneme.services.finishing import ExportRequest, making_of
 from glyphaneme.services.projects import require_project, require_revision
 
 if TYPE_CHECKING:
@@ -26,6 +26,7 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
     from glyphaneme.core.arrays import PixelsU8
+    from glyphaneme.services.file_requests import ExportRequest
     from glyphaneme.services.filing import Making
     from glyphaneme.services.studio import Visit
 

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from glyphaneme.services.aligning import line_up
 from glyphaneme.services.cutting import cut_out
-from glyphaneme.services.finishing import make_file
+from glyphaneme.services.file_making import make_file
 from glyphaneme.services.many import make_many
 from glyphaneme.services.reading_in import read_in
 from glyphaneme.store.rows import JobKind

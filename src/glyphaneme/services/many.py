@@ -23,14 +23,10 @@ from glyphaneme.services.errors import (
     JobCancelledError,
     ServiceError,
 )
+from glyphaneme.services.file_making import making_of, write_layers
+from glyphaneme.services.file_requests import ExportRequest, file_name
 from glyphaneme.services.file_writing import write_file
 from glyphaneme.services.filing import require_size
-from glyphaneme.services.finishing import (
-    ExportRequest,
-    file_name,
-    making_of,
-    write_layers,
-)
 from glyphaneme.services.fonts import faces_of, refs_for
 from glyphaneme.services.paging import Named, write_contact_sheets, write_pages
 from glyphaneme.services.projects import require_project

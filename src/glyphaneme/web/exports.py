@@ -14,7 +14,8 @@ from werkzeug.http import dump_options_header
 from glyphaneme.core.finish import About
 from glyphaneme.services import file_looks, finishing, many, working
 from glyphaneme.services.file_looks import LookedAt
-from glyphaneme.services.finishing import EarlierFile, ExportRequest, FileFacts
+from glyphaneme.services.file_requests import ExportRequest
+from glyphaneme.services.finishing import EarlierFile, FileFacts
 from glyphaneme.services.many import NewMany
 from glyphaneme.services.working import Job
 from glyphaneme.web.describing import blueprint
