@@ -123,10 +123,7 @@ function nameOf(format: FileFormat, part: FilePart): string {
 function Others({ finishing, finish }: FinishActionsProps): ReactElement {
   const { settings, part, project } = finishing;
   const warn = useMessages((messages) => messages.warn);
-  const print = async () => {
-    const file = await finish.file();
-    if (file) window.open(`${exportUrl(file.jobId)}?shown=1`, "_blank", "noopener");
-  };
+  const { making } = finish;
   const share = async () => {
     const file = await finish.file();
     if (!file) return;
@@ -142,7 +139,21 @@ function Others({ finishing, finish }: FinishActionsProps): ReactElement {
   return (
     <>
       {settings.format === "pdf" && part.what !== "compare" ? (
-        <QuietButton onPress={() => void print().catch(told)}>Print…</QuietButton>
+        making.phase === "made" ? (
+          // A window that opens later than the press would be held back by the browser.
+          <Saved
+            href={`${exportUrl(making.file.jobId)}?shown=1`}
+            target="_blank"
+            rel="noopener"
+            onClick={() => void finish.file()}
+          >
+            Print…
+          </Saved>
+        ) : (
+          <QuietButton isDisabled={making.phase === "making"} onPress={() => void finish.file()}>
+            Make it for printing
+          </QuietButton>
+        )
       ) : null}
       {"share" in navigator ? (
         <QuietButton onPress={() => void share().catch(told)}>Share…</QuietButton>

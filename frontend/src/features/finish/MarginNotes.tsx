@@ -6,6 +6,7 @@ import { Said } from "@/features/finish/Said";
 import type { Finishing } from "@/features/finish/useFinishing";
 import { sayGaveWay } from "@/model/finishing";
 import { LiveWord } from "@/ui/LiveWord";
+import { toPlace } from "@/work/useBegun";
 import type { Finish } from "@/work/useFinish";
 
 const SOFT_PPI = 150;
@@ -71,8 +72,11 @@ function SoftPhotos({ finishing }: { readonly finishing: Finishing }): ReactElem
   return (
     <Said isUrgent={own < SOFT_PPI}>
       <strong>{soft.name}</strong> has {own} of its own pixels an inch here and will look soft from
-      near. <Link to={`/desk/${project.id}`}>Make it smaller</Link> ·{" "}
-      <LiveWord onPress={() => setMeant([...meant, soft.layer_id])}>it is meant so</LiveWord>
+      near.{" "}
+      <Link to={`/desk/${project.id}`} state={toPlace(soft.layer_id)}>
+        Make it smaller
+      </Link>{" "}
+      · <LiveWord onPress={() => setMeant([...meant, soft.layer_id])}>it is meant so</LiveWord>
     </Said>
   );
 }
