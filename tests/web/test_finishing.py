@@ -632,3 +632,15 @@ def test_words_lie_on_the_page_where_they_are_seen(
     dark = [page.min(axis=2) < 90 for page in pages.values()]
     assert dark[0].sum() > 500
     assert (dark[0] ^ dark[1]).sum() < 0.12 * dark[0].sum()
+
+
+def test_piece_is_cut_anew_when_it_shows_elsewhere(desk: Desk) -> None:
+    wishes = {"format": "png", "piece": "disc", "trimmed": True}
+    first = desk.facts(**wishes)
+    part = {"kind": "ellipse", "id": "p", "x": 20, "y": 30, "width": 12, "height": 8}
+
+    desk.edit(kind="change_part", layer_id="disc", part=part)
+    second = desk.facts(**wishes)
+
+    assert (first["width"], first["height"]) == (30, 20)
+    assert (second["width"], second["height"]) == (12, 8)

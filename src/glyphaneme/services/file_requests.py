@@ -120,7 +120,7 @@ def shown_by(
         return whole, part, project
     shown = piece(whole, request.piece)
     if request.trimmed and part is None:
-        part = shown_part(shown, assets_of(visit, shown, pile=whole.layers), whole)
+        part = _trimmed(visit, request, shown, whole)
         if part is None:
             message = (
                 "Nothing of the layer shows, so nothing is left once it is cut to "
@@ -128,6 +128,20 @@ def shown_by(
             )
             raise FinishedFileError(message)
     return shown, part, shown.layers[0].name
+
+
+def _trimmed(
+    visit: Visit, request: ExportRequest, shown: Composite, whole: Composite
+) -> Rect[float] | None:
+    """Return what of the sheet a piece shows on; it is asked for again and again."""
+    assets = assets_of(visit, shown, pile=whole.layers)
+    # Fonts may come later, and letters show then.
+    key = (request.revision, request.piece, frozenset(assets))
+    trims = visit.studio.trims
+    found = trims.get(key)
+    if found is None:
+        found = trims.put(key, (shown_part(shown, assets, whole),))
+    return found[0]
 
 
 def ending(request: ExportRequest) -> str:

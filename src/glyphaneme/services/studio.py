@@ -26,7 +26,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.mask import Raster
     from glyphaneme.core.mask.paintings import Painting, Underway
     from glyphaneme.core.mend import Patch
-    from glyphaneme.core.place import Pyramid
+    from glyphaneme.core.place import Pyramid, Rect
     from glyphaneme.core.render import Laid
     from glyphaneme.store.database import Session, Sessions
 
@@ -146,6 +146,10 @@ class Studio:
         default_factory=lambda: WeighedCache(PYRAMIDS_KEPT)
     )
     """The SHA-256 of a picture's file, by the picture's id."""
+    trims: WeighedCache[object, tuple[Rect[float] | None]] = field(
+        default_factory=lambda: WeighedCache(STATES_KEPT)
+    )
+    """What of the sheet a layer shows on, by its revision and all that was at hand."""
     activity: Activity = field(default_factory=Activity)
 
     def let_go(self) -> None:
