@@ -368,3 +368,17 @@ class TooManyTilesError(CoreError):
             f"a poster may have at most {limit} sheets of paper; got {count}"
         )
         self.count = count
+
+
+class PlanUnfitError(CoreError):
+    """What a plan would make of its photos is beyond what a composite may hold."""
+
+    def __init__(self, title: str) -> None:
+        super().__init__(
+            f"the photos and words must fit {title}: some of it would be too large, or "
+            "more than one picture may hold"
+        )
+
+
+class PlanRefusedError(CoreError):
+    """A file is no plan, or one that cannot be read."""

@@ -22,7 +22,7 @@ from glyphaneme.core.place.span import moved_span
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
-    from collections.abc import Sequence
+    from collections.abc import Mapping, Sequence
 
     from glyphaneme.core.document.model import Canvas, Layer
 
@@ -94,6 +94,7 @@ def melted(
     axis: Axis,
     overlap: float,
     size: tuple[float, float],
+    spots: Mapping[str, tuple[float, float]] = {},
 ) -> tuple[Melted, ...]:
     """Lay photos in a row so that each melts into the next.
 
@@ -111,6 +112,10 @@ def melted(
         How wide each melts into the next.
     size : float, float, pixels
         Of what they lie in.
+    spots : mapping of str to (float, float), optional
+        By their ids, what of photos comes as near to the middle of what each covers
+        alone as nothing of its part stays empty, in their own pixels; the middle of
+        those that are not named.
 
     Returns
     -------
@@ -126,7 +131,14 @@ def melted(
         before, after = row[:place][-1:], row[place + 1 :][:1]
         begin = place * share - (overlap / 2 if before else 0)
         end = (place + 1) * share + (overlap / 2 if after else 0)
+        alone = (place + 0.5) * share
         placement = _covering(photo, along, (begin, end), size)
+        if photo.id in spots:
+            aim = [size[0] / 2, size[1] / 2]
+            aim[along] = alone
+            box = [size[0], size[1]]
+            box[along] = end - begin
+            placement = _aimed(photo, placement, spots[photo.id], aim, box)
         # Whoever lies in front is the one that fades.
         seams = [
             (at, turn)
@@ -180,6 +192,29 @@ def _covering(
         corners=None,
         bend=None,
     )
+
+
+def _aimed(
+    photo: PhotoLayer,
+    placement: Placement,
+    spot: tuple[float, float],
+    aim: Sequence[float],
+    box: Sequence[float],
+) -> Placement:
+    """Move a spot of a photo that covers a box nearer to an aim, still covering it."""
+    size = {"width": photo.width, "height": photo.height}
+    at = source_to_canvas(placement, **size) @ (*spot, 1)
+    slack = [
+        max((side * placement.scale_x - needed) / 2, 0.0)
+        for side, needed in zip((photo.width, photo.height), box, strict=True)
+    ]
+    x, y = (
+        middle + min(max(wanted - there, -room), room)
+        for middle, wanted, there, room in zip(
+            (placement.x, placement.y), aim, at, slack, strict=True
+        )
+    )
+    return with_fields(placement, x=kept_position(x), y=kept_position(y))
 
 
 def _size_of(layer: Layer, canvas: Canvas) -> tuple[float, float]:

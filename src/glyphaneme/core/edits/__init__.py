@@ -9,6 +9,7 @@ from glyphaneme.core.edits.adding import (
     AddMending,
     AddToning,
 )
+from glyphaneme.core.edits.adding_whole import AddWhole
 from glyphaneme.core.edits.applying import apply, decided, describe_edit
 from glyphaneme.core.edits.arranging import (
     AlignLayers,
@@ -61,6 +62,7 @@ __all__ = [
     "AddMending",
     "AddPart",
     "AddToning",
+    "AddWhole",
     "AddWords",
     "AlignLayers",
     "BlendLayer",

@@ -13,6 +13,7 @@ from glyphaneme.core.edits.adding import (
     AddMending,
     AddToning,
 )
+from glyphaneme.core.edits.adding_whole import AddWhole
 from glyphaneme.core.edits.arranging import AlignLayers, PlaceLayers, SpaceLayers
 from glyphaneme.core.edits.blending import BlendLayer
 from glyphaneme.core.edits.canvas import SetCanvas
@@ -57,6 +58,7 @@ Edit: TypeAlias = Annotated[
     | AddMending
     | AddToning
     | AddWords
+    | AddWhole
     | SetWords
     | RemoveLayer
     | DuplicateLayer

@@ -1,0 +1,536 @@
+"""Where rules put photos: placements on a sheet, from what is known of photos."""
+
+from __future__ import annotations
+
+import math
+from typing import TYPE_CHECKING, NamedTuple
+
+import numpy as np
+
+from glyphaneme.core.place import (
+    Crop,
+    Placement,
+    Rect,
+    corners_on_canvas,
+    kept_position,
+    kept_scale,
+    source_to_canvas,
+)
+from glyphaneme.core.place.corners import corners_between
+from glyphaneme.core.plans.facts import PhotoFacts, Side
+from glyphaneme.core.plans.placing import Aim, Area, Cell, Fill, Fit, Stand
+
+if TYPE_CHECKING:
+    from glyphaneme.core.arrays import PointsF64
+    from glyphaneme.core.plans.placing import PlacingBase
+
+LEAST_TILT = 0.3
+"""Degrees: nobody sees less."""
+GREATEST_TILT = 7.0
+"""What leans farther leans on purpose."""
+HEAD = 0.42
+"""How high in a tall subject what one looks at lies, of its box."""
+LEAST_SIDE = 1.0
+
+
+class Sheet(NamedTuple):
+    """The sheet that photos are placed on, in its pixels."""
+
+    width: float
+    height: float
+
+    def box(self, area: Area) -> Rect[float]:
+        """Return an area in pixels."""
+        return Rect(
+            area.left * self.width,
+            area.top * self.height,
+            (area.left + area.width) * self.width,
+            (area.top + area.height) * self.height,
+        )
+
+
+class Lying(NamedTuple):
+    """A photo and where it lies."""
+
+    facts: PhotoFacts
+    placement: Placement
+
+    @property
+    def subject_box(self) -> Rect[float]:
+        """The box on the sheet round its subject, or round all of it."""
+        box = self.facts.box
+        points = np.array(
+            [
+                (box.left, box.top, 1),
+                (box.right, box.top, 1),
+                (box.right, box.bottom, 1),
+                (box.left, box.bottom, 1),
+            ]
+        )
+        size = {"width": self.facts.width, "height": self.facts.height}
+        return _round(points @ source_to_canvas(self.placement, **size).T)
+
+    @property
+    def frame_box(self) -> Rect[float]:
+        """The box on the sheet round its frame."""
+        size = {"width": self.facts.width, "height": self.facts.height}
+        return _round(corners_on_canvas(self.placement, **size))
+
+
+def is_mirrored(facts: PhotoFacts, rule: PlacingBase) -> bool:
+    """Tell whether a photo is to be mirrored.
+
+    Parameters
+    ----------
+    facts : PhotoFacts
+        What is known of it.
+    rule : PlacingBase
+        Which way its subject shall look.
+
+    Returns
+    -------
+    bool
+        True where it is seen to look the other way, or is to lie so anyhow.
+    """
+    turned = facts.facing is not None and rule.facing not in (None, facts.facing)
+    return turned != rule.flipped
+
+
+def filling(facts: PhotoFacts, box: Rect[float], rule: Fill) -> Placement:
+    """Return where a photo covers a box.
+
+    Parameters
+    ----------
+    facts : PhotoFacts
+        What is known of it.
+    box : Rect
+        In pixels of the sheet.
+    rule : Fill
+        Where its subject's centre shall come to lie, and whether it is cropped.
+
+    Returns
+    -------
+    Placement
+        In proportion; its horizon level where that was measured.
+
+    Examples
+    --------
+    >>> wide = PhotoFacts(picture="p", name="Hills", width=400, height=100)
+    >>> filling(wide, Rect(0.0, 0.0, 100.0, 100.0), Fill()).scale_x
+    1.0
+    """
+    flipped = is_mirrored(facts, rule)
+    tilt = facts.tilt if LEAST_TILT < abs(facts.tilt) <= GREATEST_TILT else 0.0
+    turn = tilt if flipped else -tilt
+    lean = math.radians(abs(turn))
+    wide, high = max(box.width, LEAST_SIDE), max(box.height, LEAST_SIDE)
+    # The box as the photo sees it, which is turned against it.
+    needs = np.array(
+        [
+            wide * math.cos(lean) + high * math.sin(lean),
+            wide * math.sin(lean) + high * math.cos(lean),
+        ]
+    )
+    size = np.array([facts.width, facts.height], np.float64)
+    scale = kept_scale(float((needs / size).max()) * rule.closer)
+    slack = np.maximum((size * scale - needs) / 2, 0)
+    aimed = (np.array([rule.aim.x, rule.aim.y]) - 0.5) * (wide, high)
+    wanted = _against(aimed, turn) - _from_middle(facts, facts.focus, flipped) * scale
+    shift = np.clip(
+        _with_box_inside(facts, wanted, scale, needs, flipped), -slack, slack
+    )
+    middle = np.array([(box.left + box.right) / 2, (box.top + box.bottom) / 2])
+    if not rule.cropped:
+        x, y = middle + _turned(shift, turn)
+        return _placed(x, y, scale, turn=turn, flipped=flipped)
+    at = -shift / scale
+    seen = size / 2 + (at * (-1, 1) if flipped else at)
+    frame = np.array([wide, high]) / scale
+    crop = Crop(
+        x=kept_position(seen[0]),
+        y=kept_position(seen[1]),
+        width=max(frame[0], LEAST_SIDE),
+        height=max(frame[1], LEAST_SIDE),
+        turn=-tilt,
+        shape=rule.shape,
+        corner=rule.corner * float(frame.min()),
+    )
+    return _placed(middle[0], middle[1], scale, flipped=flipped, crop=crop)
+
+
+def fitting(facts: PhotoFacts, sheet: Sheet, rule: Fit) -> Placement:
+    """Return where a photo, or its subject, lies whole in an area.
+
+    Parameters
+    ----------
+    facts : PhotoFacts
+        What is known of it.
+    sheet : Sheet
+        Whose area.
+    rule : Fit
+        Which area, and where in it.
+
+    Returns
+    -------
+    Placement
+        In proportion.
+    """
+    area = sheet.box(rule.area)
+    whole = Rect(0.0, 0.0, float(facts.width), float(facts.height))
+    box = facts.box if rule.of == "subject" else whole
+    scale = kept_scale(
+        min(area.width / _side(box.width), area.height / _side(box.height))
+    )
+    left = area.left + (area.width - box.width * scale) * rule.aim.x
+    top = area.top + (area.height - box.height * scale) * rule.aim.y
+    return _with_box_at(facts, box, (left, top), scale, is_mirrored(facts, rule))
+
+
+def standing(facts: PhotoFacts, sheet: Sheet, rule: Stand) -> Placement:
+    """Return where a subject stands in an area, none of its cut edges in sight.
+
+    Parameters
+    ----------
+    facts : PhotoFacts
+        What is known of it.
+    sheet : Sheet
+        Whose area.
+    rule : Stand
+        Which area, and where between its sides.
+
+    Returns
+    -------
+    Placement
+        In proportion.
+    """
+    area, box, flipped = sheet.box(rule.area), facts.box, is_mirrored(facts, rule)
+    cut = _cut_sides(facts, flipped)
+    scale = min(area.width / _side(box.width), area.height / _side(box.height))
+    if {Side.TOP, Side.BOTTOM} <= cut:
+        scale = max(scale, sheet.height / _side(box.height))
+    if {Side.LEFT, Side.RIGHT} <= cut:
+        scale = max(scale, sheet.width / _side(box.width))
+    scale = kept_scale(scale)
+    left = area.left + (area.width - box.width * scale) * rule.lean
+    top = area.bottom - box.height * scale
+    if Side.BOTTOM in cut:
+        top = sheet.height - box.height * scale
+    elif Side.TOP in cut:
+        top = 0.0
+    if {Side.LEFT, Side.RIGHT} <= cut:
+        left = (sheet.width - box.width * scale) / 2
+    elif Side.LEFT in cut:
+        left = 0.0
+    elif Side.RIGHT in cut:
+        left = sheet.width - box.width * scale
+    return _with_box_at(facts, box, (left, top), scale, flipped)
+
+
+def celled(
+    facts: PhotoFacts, sheet: Sheet, rule: Cell, *, place: int, count: int
+) -> Placement:
+    """Return where a photo fills its cell of a grid.
+
+    Parameters
+    ----------
+    facts : PhotoFacts
+        What is known of it.
+    sheet : Sheet
+        Whose area.
+    rule : Cell
+        Which area, and the gap between cells.
+    place, count : int
+        Which of how many photos it is, from 0.
+
+    Returns
+    -------
+    Placement
+        Cropped to its cell; a last row that is not full lies in the middle.
+    """
+    area = sheet.box(rule.area)
+    columns = min(rule.columns or columns_for(count, area.width / area.height), count)
+    rows = math.ceil(count / columns)
+    row, column = divmod(place, columns)
+    in_row = columns if row < rows - 1 else count - row * columns
+    gap = rule.gap * min(area.width, area.height)
+    wide = max((area.width - gap * (columns - 1)) / columns, LEAST_SIDE)
+    high = max((area.height - gap * (rows - 1)) / rows, LEAST_SIDE)
+    left = area.left + (columns - in_row) * (wide + gap) / 2 + column * (wide + gap)
+    top = area.top + row * (high + gap)
+    box = Rect(left, top, left + wide, top + high)
+    as_filled = Fill(
+        cropped=True, corner=rule.corner, facing=rule.facing, flipped=rule.flipped
+    )
+    return filling(facts, box, as_filled)
+
+
+def columns_for(count: int, proportion: float) -> int:
+    """Return in how many columns cells are as nearly square as can be, and rows full.
+
+    Parameters
+    ----------
+    count : int, 1..
+        How many cells.
+    proportion : float
+        The area's width by its height.
+
+    Returns
+    -------
+    int, 1..count
+
+    Examples
+    --------
+    >>> columns_for(9, 1.0), columns_for(4, 1.0), columns_for(3, 3.0)
+    (3, 2, 3)
+    """
+
+    def unlike(columns: int) -> float:
+        rows = math.ceil(count / columns)
+        unfilled = (rows * columns - count) / count
+        return abs(math.log(proportion * rows / columns)) + unfilled
+
+    return min(range(1, count + 1), key=unlike)
+
+
+def set_into(facts: PhotoFacts, behind: Lying, beyond: float) -> Placement | None:
+    """Return where a photo fills the blank place of another one.
+
+    Parameters
+    ----------
+    facts : PhotoFacts
+        What is known of the photo that is set into it.
+    behind : Lying
+        The photo with the blank place, as it lies.
+    beyond : float
+        How far it reaches beneath the rim, as a share of its sides.
+
+    Returns
+    -------
+    Placement, or None
+        With four corners; cropped to about the place's own proportions. None where no
+        blank place is known.
+    """
+    spots = behind.facts.blank
+    if spots is None:
+        return None
+    size = {"width": behind.facts.width, "height": behind.facts.height}
+    points = np.column_stack([np.array(spots), np.ones(4)])
+    points = points @ source_to_canvas(behind.placement, **size).T
+    if behind.placement.flipped != behind.placement.upended:
+        points = points[[1, 0, 3, 2]]
+    points = points + (points - points.mean(axis=0)) * 2 * beyond
+    wide = _length(points[1] - points[0]) + _length(points[2] - points[3])
+    high = _length(points[3] - points[0]) + _length(points[2] - points[1])
+    frame = Rect(0.0, 0.0, max(wide / 2, LEAST_SIDE), max(high / 2, LEAST_SIDE))
+    flat = filling(facts, frame, Fill(cropped=True))
+    if flat.crop is None:
+        return None
+    box = _round(points)
+    pulled = (points - (box.left, box.top)) / (_side(box.width), _side(box.height))
+    return Placement(
+        x=kept_position((box.left + box.right) / 2),
+        y=kept_position((box.top + box.bottom) / 2),
+        scale_x=kept_scale(box.width / flat.crop.width),
+        scale_y=kept_scale(box.height / flat.crop.height),
+        crop=flat.crop,
+        corners=corners_between(pulled),
+    )
+
+
+def over(facts: PhotoFacts, beneath: Lying, aim: Aim, closer: float) -> Placement:
+    """Return where a photo covers what shows of another's subject.
+
+    Parameters
+    ----------
+    facts : PhotoFacts
+        What is known of the photo that covers it.
+    beneath : Lying
+        The photo whose subject is covered.
+    aim : Aim
+        Where in the subject's box the photo's own centre shall lie.
+    closer : float
+        How much larger the box is that it covers, about its middle.
+
+    Returns
+    -------
+    Placement
+        In proportion.
+    """
+    box = beneath.subject_box
+    across, down = box.width * (closer - 1) / 2, box.height * (closer - 1) / 2
+    return filling(facts, box.widened(across, down), Fill(aim=aim))
+
+
+def like(facts: PhotoFacts, other: Lying) -> Placement:
+    """Return where a photo lies as another one does.
+
+    Parameters
+    ----------
+    facts : PhotoFacts
+        What is known of it.
+    other : Lying
+        The photo that lies there.
+
+    Returns
+    -------
+    Placement
+        The same for the same photo; one of another shape covers the other's frame.
+    """
+    same = (facts.width, facts.height) == (other.facts.width, other.facts.height)
+    if same and not other.placement.is_warped:
+        return other.placement
+    return filling(facts, other.frame_box, Fill(cropped=True))
+
+
+def shared_part(lying: list[Lying], sheet: Sheet) -> Rect[float]:
+    """Return the upright box that all of several photos cover.
+
+    Parameters
+    ----------
+    lying : list of Lying
+        The photos; none shared where they lie apart.
+    sheet : Sheet
+        All of it where there is no such box.
+
+    Returns
+    -------
+    Rect
+        In pixels of the sheet, whole ones.
+    """
+    left, top, right, bottom = -math.inf, -math.inf, math.inf, math.inf
+    for one in lying:
+        size = {"width": one.facts.width, "height": one.facts.height}
+        place = one.placement
+        corners = corners_on_canvas(place, **size)
+        if place.corners is not None:
+            corners = _warped_corners(place, size)
+        across, down = np.sort(corners[:, 0]), np.sort(corners[:, 1])
+        left, top = max(left, across[1]), max(top, down[1])
+        right, bottom = min(right, across[2]), min(bottom, down[2])
+    inside = (
+        Rect(
+            float(math.ceil(left - NEARLY)),
+            float(math.ceil(top - NEARLY)),
+            float(math.floor(right + NEARLY)),
+            float(math.floor(bottom + NEARLY)),
+        )
+        if lying and math.isfinite(left)
+        else None
+    )
+    if inside is None or inside.width < LEAST_SHARED or inside.height < LEAST_SHARED:
+        return Rect(0.0, 0.0, sheet.width, sheet.height)
+    return inside
+
+
+NEARLY = 1e-6
+LEAST_SHARED = 16
+
+
+def _warped_corners(placement: Placement, size: dict[str, int]) -> PointsF64:
+    straight = source_to_canvas(placement, **size)
+    assert placement.corners is not None  # noqa: S101  # the caller asked
+    frame = np.array([size["width"], size["height"]])
+    points = np.column_stack([placement.corners.points * frame, np.ones(4)])
+    found: PointsF64 = points @ straight.T
+    return found
+
+
+def _cut_sides(facts: PhotoFacts, flipped: bool) -> set[Side]:  # noqa: FBT001
+    """Return the sides at which its subject is cut off, as it lies."""
+    touched = set(facts.subject.touches) if facts.subject is not None else set()
+    if not flipped:
+        return touched
+    other = {Side.LEFT: Side.RIGHT, Side.RIGHT: Side.LEFT}
+    return {other.get(side, side) for side in touched}
+
+
+def _with_box_at(
+    facts: PhotoFacts,
+    box: Rect[float],
+    corner: tuple[float, float],
+    scale: float,
+    flipped: bool,  # noqa: FBT001
+) -> Placement:
+    """Place a photo so that a box of it comes to lie with its corner there."""
+    middle = ((box.left + box.right) / 2, (box.top + box.bottom) / 2)
+    away = _from_middle(facts, middle, flipped) * scale
+    x = corner[0] + box.width * scale / 2 - away[0]
+    y = corner[1] + box.height * scale / 2 - away[1]
+    return _placed(x, y, scale, flipped=flipped)
+
+
+def _with_box_inside(
+    facts: PhotoFacts,
+    wanted: PointsF64,
+    scale: float,
+    needs: PointsF64,
+    flipped: bool,  # noqa: FBT001
+) -> PointsF64:
+    """Move no farther than the subject's box stays in sight, if it is small enough."""
+    box = facts.box
+    corners = [
+        _from_middle(facts, spot, flipped) * scale
+        for spot in ((box.left, box.top), (box.right, box.bottom))
+    ]
+    least, most = np.minimum(*corners), np.maximum(*corners)
+    low, high = -needs / 2 - least, needs / 2 - most
+    # A subject too tall for the box is seen from its head down.
+    tall = low > high
+    held = np.where(tall, low * (1 - HEAD) + high * HEAD, np.clip(wanted, low, high))
+    across_only: PointsF64 = np.where(
+        tall & np.array([True, facts.subject is None]), wanted, held
+    )
+    return across_only
+
+
+def _from_middle(
+    facts: PhotoFacts,
+    spot: tuple[float, float],
+    flipped: bool,  # noqa: FBT001
+) -> PointsF64:
+    """Return how far a spot lies from the photo's middle, mirrored as it is."""
+    across = spot[0] - facts.width / 2
+    return np.array([-across if flipped else across, spot[1] - facts.height / 2])
+
+
+def _turned(vector: PointsF64, turn: float) -> PointsF64:
+    angle = math.radians(turn)
+    cosine, sine = math.cos(angle), math.sin(angle)
+    return np.array([[cosine, -sine], [sine, cosine]]) @ vector
+
+
+def _against(vector: PointsF64, turn: float) -> PointsF64:
+    return _turned(vector, -turn)
+
+
+def _placed(
+    x: float,
+    y: float,
+    scale: float,
+    *,
+    turn: float = 0.0,
+    flipped: bool = False,
+    crop: Crop | None = None,
+) -> Placement:
+    return Placement(
+        x=kept_position(x),
+        y=kept_position(y),
+        scale_x=scale,
+        scale_y=scale,
+        turn=turn,
+        flipped=flipped,
+        crop=crop,
+    )
+
+
+def _round(points: PointsF64) -> Rect[float]:
+    (left, top), (right, bottom) = points.min(axis=0), points.max(axis=0)
+    return Rect(float(left), float(top), float(right), float(bottom))
+
+
+def _length(vector: PointsF64) -> float:
+    return float(np.hypot(*vector))
+
+
+def _side(length: float) -> float:
+    return max(length, LEAST_SIDE)

@@ -1,0 +1,281 @@
+"""Plans: files that are read, and photos that fill them."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+import cv2
+import numpy as np
+import pytest
+
+from glyphaneme.core.document import Canvas, Composite, PhotoLayer
+from glyphaneme.core.edits import apply
+from glyphaneme.core.errors import PlanRefusedError
+from glyphaneme.core.place import corners_on_canvas
+from glyphaneme.core.plans.building import edits_between, edits_to
+from glyphaneme.core.plans.facts import FoundCut, Known, PhotoFacts, Side, Subject
+from glyphaneme.core.plans.filling import empty_slots, filled
+from glyphaneme.core.plans.measuring import blank_place, looked_at, subject_of
+from glyphaneme.core.plans.reading import parse_plan, plan_json, read_plan
+from glyphaneme.core.plans.values import Filling, Plan
+from glyphaneme.core.values import with_fields
+
+FOLDER = Path(__file__).parents[2] / "plans"
+SHIPPED = json.loads((FOLDER / "order.json").read_text())
+SIZES = ((3000, 4000), (4000, 3000), (1, 1), (10_000, 1_000), (640, 480))
+
+
+def shipped(name: str) -> Plan:
+    return parse_plan((FOLDER / f"{name}.json").read_bytes())
+
+
+def facts(picture: str, size: tuple[int, int], **known: Any) -> PhotoFacts:
+    width, height = size
+    return PhotoFacts(
+        picture=picture, name=picture.title(), width=width, height=height, **known
+    )
+
+
+def cut(picture: str, size: tuple[int, int], **box: Any) -> PhotoFacts:
+    """Return a photo whose subject stands in its middle, and runs out at its foot."""
+    width, height = size
+    subject = Subject(
+        left=width * 0.3,
+        top=height * 0.2,
+        right=width * 0.7,
+        bottom=height,
+        x=width * 0.5,
+        y=height * 0.6,
+        touches=(Side.BOTTOM,),
+        is_found=True,
+    )
+    found = FoundCut(matte="a" * 64, level=1)
+    return facts(picture, size, subject=with_fields(subject, **box), cut=found)
+
+
+def full(plan: Plan, size: tuple[int, int] = (3000, 2000)) -> tuple[Filling, Known]:
+    photos = {
+        slot.name: tuple(f"{slot.name}-{n}" for n in range(max(slot.least, 1)))
+        for slot in plan.slots
+    }
+    known = {one: cut(one, size) for names in photos.values() for one in names}
+    return Filling(photos=photos), Known(known)
+
+
+@pytest.mark.parametrize("name", SHIPPED)
+def test_shipped_plans_are_written_as_they_are_read(name: str) -> None:
+    plan = shipped(name)
+    assert plan.name == name
+    assert read_plan(plan_json(plan)) == plan
+    assert json.loads(json.dumps(plan_json(plan))) == plan_json(plan)
+
+
+@pytest.mark.parametrize("size", SIZES)
+@pytest.mark.parametrize("name", SHIPPED)
+def test_ordinary_edits_build_what_a_plan_makes(
+    name: str, size: tuple[int, int]
+) -> None:
+    plan = shipped(name)
+    filling, known = full(plan, size)
+    made = filled(plan, filling, known).composite
+    assert filled(plan, filling, known).composite == made
+    edits = edits_to(made)
+    now = Composite(canvas=made.canvas)
+    for edit in edits:
+        now = apply(now, edit)
+    assert now == made
+    assert "add_whole" not in {edit.kind for edit in edits}
+
+
+@pytest.mark.parametrize("name", SHIPPED)
+def test_plans_without_photos_are_empty_sheets_that_say_what_is_missing(
+    name: str,
+) -> None:
+    plan = shipped(name)
+    made = filled(plan, Filling(), Known({}))
+    assert all(not isinstance(one, PhotoLayer) for one in made.composite.layers)
+    missing = {slot.name for slot in empty_slots(plan, Filling())}
+    assert missing == {slot.name for slot in plan.slots if slot.needed}
+
+
+def test_cut_out_that_is_found_later_leads_there_by_edits() -> None:
+    plan = shipped("double-exposure")
+    filling, known = full(plan)
+    rough = {
+        name: with_fields(one, cut=None, subject=None)
+        for name, one in known.photos.items()
+    }
+    before = filled(plan, filling, Known(rough))
+    assert [one.picture for one in before.wanted.cuts] == ["somebody-0"]
+    after = filled(plan, filling, known)
+    assert not after.wanted.cuts
+    now = before.composite
+    edits = edits_between(before.composite, after.composite)
+    for edit in edits:
+        now = apply(now, edit)
+    assert now == after.composite
+    assert {"cut_out", "place_layer"} <= {edit.kind for edit in edits}
+
+
+def test_exchanging_a_photo_keeps_everything_else() -> None:
+    plan = shipped("product-in-a-scene")
+    filling, known = full(plan)
+    other = {**known.photos, "other": cut("other", (640, 480))}
+    photos = {**filling.photos, "product": ("other",)}
+    before = filled(plan, filling, known).composite
+    after = filled(plan, with_fields(filling, photos=photos), Known(other)).composite
+    assert after.canvas == before.canvas
+    assert after.layers[0] == before.layers[0]
+    assert after.layers[1].effects == before.layers[1].effects
+
+
+def box_of(layer: Any) -> tuple[float, float, float, float]:
+    corners = corners_on_canvas(layer.placement, width=layer.width, height=layer.height)
+    return (*corners.min(axis=0).tolist(), *corners.max(axis=0).tolist())
+
+
+@pytest.mark.parametrize("size", [(4000, 3000), (900, 3000), (10_000, 1_000)])
+@pytest.mark.parametrize("tilt", [0.0, 3.0])
+def test_photo_that_fills_a_sheet_leaves_none_of_it_empty(
+    size: tuple[int, int], tilt: float
+) -> None:
+    plan = Plan.model_validate(
+        {
+            "name": "one",
+            "title": "One",
+            "sheet": {"width": 600, "height": 400},
+            "slots": [{"name": "photo", "title": "Photo"}],
+            "layers": [
+                {
+                    "kind": "photo",
+                    "id": "photo",
+                    "slot": "photo",
+                    "place": {"rule": "fill"},
+                }
+            ],
+        }
+    )
+    photo = with_fields(cut("a", size), tilt=tilt)
+    made = filled(plan, Filling(photos={"photo": ("a",)}), Known({"a": photo}))
+    (layer,) = made.composite.layers
+    assert isinstance(layer, PhotoLayer)
+    assert layer.placement.turn == -tilt
+    hull = corners_on_canvas(
+        layer.placement, width=layer.width, height=layer.height
+    ).astype(np.float32)
+    for corner in ((0, 0), (600, 0), (600, 400), (0, 400)):
+        assert cv2.pointPolygonTest(hull, corner, measureDist=True) > -0.5
+
+
+def test_cut_off_subject_stands_on_the_edge_of_the_sheet() -> None:
+    plan = shipped("double-exposure")
+    filling, known = full(plan, (3000, 4000))
+    made = filled(plan, filling, known).composite
+    somebody = made.layer("somebody")
+    assert box_of(somebody)[3] == pytest.approx(made.canvas.height)
+
+
+def test_another_sheet_lays_the_same_plan_out_anew() -> None:
+    plan = shipped("melting")
+    filling, known = full(plan)
+    sheet = Canvas(width=500, height=900)
+    made = filled(plan, with_fields(filling, sheet=sheet), known).composite
+    assert made.canvas == sheet
+    left, top, *_ = box_of(made.layers[0])
+    assert left <= 0
+    assert top <= 0
+
+
+def test_picture_is_set_into_the_blank_corners_of_a_sign() -> None:
+    corners = ((100.0, 80.0), (300.0, 100.0), (290.0, 260.0), (110.0, 240.0))
+    sign = facts("sign", (400, 300), blank=corners)
+    picture = facts("picture", (640, 480))
+    plan = shipped("picture-in-a-frame")
+    filling = Filling(photos={"sign": ("sign",), "picture": ("picture",)})
+    made = filled(plan, filling, Known({"sign": sign, "picture": picture})).composite
+    placement = made.layer("picture").placement  # type: ignore[union-attr]
+    assert placement.corners is not None
+    assert 95 < placement.x - placement.crop.width * placement.scale_x / 2 < 101
+
+
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        (b"{", "not even JSON"),
+        (b"[" * 100_000, "not even JSON"),
+        (b"[]", "no plan"),
+        (b'{"glyphaneme_plan": 2}', "newer"),
+        (b'{"glyphaneme_plan": NaN}', "not even JSON"),
+        (b'\xef\xbb\xbf{"glyphaneme_plan": 1}', "cannot be used"),
+    ],
+)
+def test_what_is_no_plan_is_refused_with_a_sentence(text: bytes, said: str) -> None:
+    with pytest.raises(PlanRefusedError, match=said):
+        parse_plan(text)
+
+
+@pytest.mark.parametrize(
+    ("change", "said"),
+    [
+        ({"slots": []}, "is named, and is not there"),
+        ({"layers": "twice"}, "is there twice"),
+        ({"sheet": {"width": 0, "height": 1}}, "sheet"),
+        ({"unknown": 1}, "unknown"),
+    ],
+)
+def test_plan_that_does_not_hold_together_says_where(
+    change: dict[str, Any], said: str
+) -> None:
+    value = plan_json(shipped("colour-here"))
+    if change.get("layers") == "twice":
+        change = {"layers": [*value["layers"], *value["layers"]]}
+    with pytest.raises(PlanRefusedError, match=said):
+        read_plan({**value, **change})
+
+
+def test_place_that_follows_from_itself_is_refused() -> None:
+    value = plan_json(shipped("colour-here"))
+    value["layers"][0]["place"] = {"rule": "like", "layer": "subject"}
+    with pytest.raises(PlanRefusedError, match="follows from itself"):
+        read_plan(value)
+
+
+def test_subject_of_a_matte_is_measured_in_the_photo_s_pixels() -> None:
+    matte = np.zeros((100, 200), np.uint8)
+    matte[20:, 50:100] = 255
+    matte[2, 2] = 255
+    found = subject_of(matte, 2000, 1000)
+    assert found is not None
+    assert tuple(found.box) == (500, 200, 1000, 1000)
+    assert (found.x, found.y) == pytest.approx((750, 600))
+    assert found.touches == (Side.BOTTOM,)
+    assert found.certainty == 1
+    assert subject_of(np.zeros((4, 4), np.uint8), 4, 4) is None
+
+
+def test_glance_finds_what_differs_from_the_rim_and_where_a_horizon_leans() -> None:
+    pixels = np.full((200, 300, 4), 220, np.uint8)
+    pixels[60:200, 100:180, :3] = (20, 30, 90)
+    pixels[..., 3] = 255
+    look = looked_at(pixels, width=3000, height=2000)
+    assert look.subject is not None
+    assert look.subject.left == pytest.approx(1000, abs=60)
+    rows, columns = np.mgrid[:200, :300]
+    lean = np.tan(np.radians(3))
+    sea = np.where(rows > 100 + lean * (columns - 150), 60, 200).astype(np.uint8)
+    seen = np.dstack([sea, sea, sea, np.full_like(sea, 255)])
+    assert looked_at(seen, width=300, height=200).tilt == pytest.approx(3, abs=0.4)
+
+
+def test_blank_place_is_found_without_a_stroke() -> None:
+    pixels = np.zeros((240, 320, 4), np.uint8)
+    noise = np.random.default_rng(1).integers(40, 110, (240, 320, 3))
+    pixels[..., :3] = noise
+    pixels[..., 3] = 255
+    corners = np.array([(90, 60), (230, 75), (225, 180), (95, 170)])
+    cv2.fillConvexPoly(pixels, corners, (240, 238, 230, 255))
+    found = blank_place(pixels, width=640, height=480)
+    assert found is not None
+    assert np.array(found) == pytest.approx(corners * 2, abs=8)
