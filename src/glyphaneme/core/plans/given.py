@@ -47,7 +47,22 @@ class Given(NamedTuple):
 
     @classmethod
     def of(cls, plan: Plan, filling: Filling, known: Known) -> Self:
-        """Take what of a filling the plan has a use for."""
+        """Take what of a filling the plan has a use for.
+
+        Parameters
+        ----------
+        plan : Plan
+            What is made.
+        filling : Filling
+            What was put into it.
+        known : Known
+            What is known of the photos.
+
+        Returns
+        -------
+        Given
+            With the sheet that follows from all of it.
+        """
         photos = {
             slot.name: [
                 known.photos[one]
@@ -85,17 +100,52 @@ class Given(NamedTuple):
         return float(min(stretch[0, 0], stretch[1, 1]))
 
     def color(self, of: ColorOf | None, usual: str) -> str:
-        """Return the colour of a slot's photo, or the usual one where it has none."""
+        """Return the colour of a slot's photo, or the usual one where it has none.
+
+        Parameters
+        ----------
+        of : ColorOf, optional
+            Which slot, and which of its colours.
+        usual : str
+            A colour, as #rrggbb.
+
+        Returns
+        -------
+        str
+            A colour, as #rrggbb.
+        """
         return _color(self.photos, of, usual)
 
     def text(self, layer: PlanWords) -> str:
-        """Return what words say."""
+        """Return what words say.
+
+        Parameters
+        ----------
+        layer : PlanWords
+            Which words.
+
+        Returns
+        -------
+        str
+            What somebody said in their place, or what the plan says.
+        """
         if layer.says is None:
             return layer.words.setting.text
         return self.said[layer.says]
 
     def items(self, layers: tuple[PlanLayer, ...]) -> Iterator[Item]:
-        """Go through the layers that come to be, from back to front."""
+        """Go through the layers that come to be, from back to front.
+
+        Parameters
+        ----------
+        layers : tuple of PlanLayer
+            Of the plan.
+
+        Yields
+        ------
+        Item
+            One for each photo of a slot; none of layers that are left out.
+        """
         for layer in layers:
             if not self._is_there(layer):
                 continue

@@ -38,7 +38,15 @@ AS_IT_IS = Placement(x=0, y=0, scale_x=1, scale_y=1)
 
 
 class Laid:
-    """Photos as they lie on the sheet, by the ids of their layers."""
+    """Photos as they lie on the sheet, by the ids of their layers.
+
+    Parameters
+    ----------
+    given : Given
+        What is made, and of what.
+    items : sequence of Item
+        All layers that come to be.
+    """
 
     def __init__(self, given: Given, items: Sequence[Item]) -> None:
         self._given = given
@@ -52,7 +60,13 @@ class Laid:
             self._lay(item)
 
     def lined_up(self) -> list[Lying]:
-        """Return the photos that are lined up with others, and those others."""
+        """Return the photos that are lined up with others, and those others.
+
+        Returns
+        -------
+        list of Lying
+            In the order of their ids.
+        """
         ids = {
             name
             for item in self._items

@@ -75,7 +75,15 @@ class Wanted(NamedTuple):
 
 
 class Made:
-    """Makes layers, and collects what is wanted for them."""
+    """Makes layers, and collects what is wanted for them.
+
+    Parameters
+    ----------
+    given : Given
+        What is made, and of what.
+    laid : Laid
+        Where photos lie.
+    """
 
     def __init__(self, given: Given, laid: Laid) -> None:
         self._given = given
@@ -90,7 +98,18 @@ class Made:
         return Wanted(tuple(self._cuts), pairs, tuple(self._matches))
 
     def layers(self, items: Iterable[Item]) -> tuple[Layer, ...]:
-        """Return layers as a composite has them, without words that cannot be set."""
+        """Return layers as a composite has them, without words that cannot be set.
+
+        Parameters
+        ----------
+        items : iterable of Item
+            From back to front.
+
+        Returns
+        -------
+        tuple of Layer
+            Likewise.
+        """
         made = (self._layer(item) for item in items)
         return tuple(layer for layer in made if layer is not None)
 

@@ -40,7 +40,18 @@ class Sheet(NamedTuple):
     height: float
 
     def box(self, area: Area) -> Rect[float]:
-        """Return an area in pixels."""
+        """Return an area in pixels.
+
+        Parameters
+        ----------
+        area : Area
+            In shares of the sheet.
+
+        Returns
+        -------
+        Rect
+            In pixels of the sheet.
+        """
         return Rect(
             area.left * self.width,
             area.top * self.height,
@@ -277,6 +288,7 @@ def columns_for(count: int, proportion: float) -> int:
     Returns
     -------
     int, 1..count
+        How many columns.
 
     Examples
     --------
