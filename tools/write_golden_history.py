@@ -321,18 +321,6 @@ STEPS = [
     of("remove_mend", "west", mend_id="wire"),
     of("dissolve_group", "tinted"),
     of("add_mending", "repairs", name="Repairs"),
-    of(
-        "add_whole",
-        "dusk-whole",
-        name="Dusk",
-        layer={
-            "kind": "color",
-            "id": "dusk-whole",
-            "name": "Dusk",
-            "color": "#203040",
-            "opacity": 0.25,
-        },
-    ),
     of("mend_photo", "repairs", mend={"id": "a", "points": [[30, 90]], "size": 12}),
     of(
         "mend_photo",

@@ -32,7 +32,6 @@ function withEdit(composite: Composite, edit: Edit): Composite {
     case "add_gradient":
     case "add_toning":
     case "add_mending":
-    case "add_whole":
     case "add_words":
     case "copy_tones":
     case "part_match":

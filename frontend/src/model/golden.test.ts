@@ -49,7 +49,6 @@ const RECKONED: Readonly<Record<Edit["kind"], "page" | "service" | "partly">> = 
   add_gradient: "service",
   add_layer: "service",
   add_mending: "service",
-  add_whole: "service",
   add_part: "page",
   add_toning: "service",
   add_words: "service",

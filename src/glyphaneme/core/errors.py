@@ -380,5 +380,13 @@ class PlanUnfitError(CoreError):
         )
 
 
+class LayerUnsayableError(CoreError):
+    """Ordinary edits do not say all that a layer is."""
+
+    def __init__(self, layer_name: str) -> None:
+        super().__init__(f"ordinary edits must say all of a layer; not of {layer_name}")
+        self.layer_name = layer_name
+
+
 class PlanRefusedError(CoreError):
     """A file is no plan, or one that cannot be read."""

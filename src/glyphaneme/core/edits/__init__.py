@@ -9,7 +9,6 @@ from glyphaneme.core.edits.adding import (
     AddMending,
     AddToning,
 )
-from glyphaneme.core.edits.adding_whole import AddWhole
 from glyphaneme.core.edits.applying import apply, decided, describe_edit
 from glyphaneme.core.edits.arranging import (
     AlignLayers,
@@ -62,7 +61,6 @@ __all__ = [
     "AddMending",
     "AddPart",
     "AddToning",
-    "AddWhole",
     "AddWords",
     "AlignLayers",
     "BlendLayer",

@@ -13,7 +13,6 @@ from glyphaneme.core.edits.adding import (
     AddMending,
     AddToning,
 )
-from glyphaneme.core.edits.adding_whole import AddWhole
 from glyphaneme.core.edits.arranging import AlignLayers, PlaceLayers, SpaceLayers
 from glyphaneme.core.edits.blending import BlendLayer
 from glyphaneme.core.edits.canvas import SetCanvas
@@ -58,7 +57,6 @@ Edit: TypeAlias = Annotated[
     | AddMending
     | AddToning
     | AddWords
-    | AddWhole
     | SetWords
     | RemoveLayer
     | DuplicateLayer

@@ -9,7 +9,7 @@ from glyphaneme.core.place.affine import (
     source_to_canvas,
 )
 from glyphaneme.core.place.bend import Bend
-from glyphaneme.core.place.beside import Beside, side_by_side
+from glyphaneme.core.place.beside import Beside, columns_for, side_by_side
 from glyphaneme.core.place.corners import Corners
 from glyphaneme.core.place.crop import Crop
 from glyphaneme.core.place.limits import kept_position, kept_scale
@@ -32,6 +32,7 @@ __all__ = [
     "Rect",
     "build_pyramid",
     "canvas_to_source",
+    "columns_for",
     "corners_on_canvas",
     "fit_placement",
     "frame_size",

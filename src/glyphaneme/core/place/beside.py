@@ -74,7 +74,7 @@ def side_by_side(
         along = start + place % SHIFTS * step
         middle, room = (along, along), (SHIFTED_SHARE, SHIFTED_SHARE)
     else:
-        columns = _columns(count, canvas_width / canvas_height)
+        columns = columns_for(count, canvas_width / canvas_height, USUAL_SHAPE)
         rows = math.ceil(count / columns)
         row, column = divmod(place, columns)
         in_row = columns if row < rows - 1 else count - row * columns
@@ -95,11 +95,31 @@ def side_by_side(
     )
 
 
-def _columns(count: int, proportion: float) -> int:
-    """Return in how many columns cells come nearest to the shape of most photos."""
+def columns_for(count: int, proportion: float, cell: float = 1.0) -> int:
+    """Return in how many columns the cells of a grid come nearest to a shape.
+
+    Parameters
+    ----------
+    count : int, 1..
+        How many cells.
+    proportion : float
+        The grid's width by its height.
+    cell : float
+        The wanted one of a cell; square unless said.
+
+    Returns
+    -------
+    int, 1..count
+        The last row may not be full.
+
+    Examples
+    --------
+    >>> columns_for(9, 1.0), columns_for(4, 1.0), columns_for(3, 3.0)
+    (3, 2, 3)
+    """
 
     def unlike(columns: int) -> float:
         rows = math.ceil(count / columns)
-        return abs(math.log(proportion * rows / columns / USUAL_SHAPE))
+        return abs(math.log(proportion * rows / columns / cell))
 
     return min(range(1, count + 1), key=unlike)

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any, Final
 
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document.model import (
     ColorLayer,
     Composite,
     GradientLayer,
+    MendedLayer,
     MendingLayer,
     PhotoLayer,
     ToningLayer,
@@ -21,13 +22,14 @@ from glyphaneme.core.edits import (
     AddMending,
     AddPart,
     AddToning,
-    AddWhole,
     AddWords,
     BlendLayer,
     CutOut,
     Edit,
     FadeLayer,
     LockLayer,
+    MendPhoto,
+    NameLayer,
     PlaceLayer,
     RemoveLayer,
     SetCanvas,
@@ -37,17 +39,19 @@ from glyphaneme.core.edits import (
     ToneLayer,
     apply,
 )
-from glyphaneme.core.errors import CoreError
+from glyphaneme.core.edits.lettering import name_of
+from glyphaneme.core.edits.mask_whole import SETTLED
+from glyphaneme.core.errors import CoreError, LayerUnsayableError
 from glyphaneme.core.mask import Mask, MattePart
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
-    from collections.abc import Iterator
+    from collections.abc import Iterable, Iterator
 
     from glyphaneme.core.document.model import Layer
 
-SETTLED = ("inverted", "strength", "softened", "grown", "smoothed", "cleaned")
 CHANGED_IN_PLACE = (
+    "name",
     "placement",
     "mask",
     "fades",
@@ -59,14 +63,23 @@ CHANGED_IN_PLACE = (
     "locked",
 )
 """What of a layer edits change without laying it on anew."""
+BARE: Final = {
+    "mask": None,
+    "fades": (),
+    "effects": (),
+    "blend": BlendMode.NORMAL,
+    "opacity": 1.0,
+    "visible": True,
+    "locked": False,
+}
+"""What a layer has when it was just laid on."""
 
 
 def edits_to(composite: Composite) -> tuple[Edit, ...]:
     """Return the edits that make a composite, begun with an empty sheet like its own.
 
     Each is one that a hand could make, in the order in which a hand would: a photo is
-    laid on, cut out, faded, toned, blended. A layer of which they cannot say all is
-    laid on whole.
+    laid on, cut out, faded, toned, blended.
 
     Parameters
     ----------
@@ -77,80 +90,85 @@ def edits_to(composite: Composite) -> tuple[Edit, ...]:
     -------
     tuple of Edit
         Applied one after the other they give exactly that composite.
+
+    Raises
+    ------
+    LayerUnsayableError
+        Ordinary edits do not say all of a layer.
     """
-    now = with_fields(composite, layers=())
-    found: list[Edit] = []
-    for layer in composite.layers:
-        edits = tuple(_laid_on(layer))
-        after = _tried(now, edits, layer)
-        if after is None:
-            edits = (AddWhole(layer_id=layer.id, name=layer.name, layer=layer),)
-            after = with_fields(now, layers=(*now.layers, layer))
-        found += edits
-        now = after
-    return tuple(found)
+    return edits_between(with_fields(composite, layers=()), composite)
 
 
 def edits_between(before: Composite, after: Composite) -> tuple[Edit, ...]:
-    """Return the edits that lead from one composite to another of the same layers.
+    """Return the edits that lead from one composite to another of much the same layers.
 
     Parameters
     ----------
     before, after : Composite
-        Their layers that have the same ids are changed, where they can be; a layer that
-        cannot be changed so, or that only one of them has, is taken off or laid on.
+        Layers that have the same ids are changed, where they can be; one that cannot be
+        changed so, or that only one of them has, is taken off or laid on.
 
     Returns
     -------
     tuple of Edit
         Applied one after the other they give `after`, but for the order of layers that
         both have.
+
+    Raises
+    ------
+    LayerUnsayableError
+        Ordinary edits do not say all of a layer.
     """
-    found: list[Edit] = []
-    now = before
-    if before.canvas != after.canvas:
-        found.append(SetCanvas(canvas=after.canvas))
     ids = {layer.id for layer in after.layers}
     gone = [layer.id for layer in before.layers if layer.id not in ids]
-    found += [RemoveLayer(layer_id=one) for one in gone]
-    for edit in found:
-        now = apply(now, edit)
+    found: list[Edit] = [RemoveLayer(layer_id=one) for one in gone]
+    if before.canvas != after.canvas:
+        found.append(SetCanvas(canvas=after.canvas))
+    now = _applied(before, found)
     for index, layer in enumerate(after.layers):
         there = next((one for one in now.layers if one.id == layer.id), None)
         if there == layer:
             continue
-        edits = tuple(_changed(there, layer)) if there is not None else ()
-        changed = _tried(now, edits, layer) if there is not None else None
-        if changed is None:
-            removed = (RemoveLayer(layer_id=layer.id),) if there is not None else ()
-            whole = AddWhole(
-                layer_id=layer.id, name=layer.name, layer=layer, index=index
-            )
-            edits = (*removed, whole)
-            changed = now
-            for edit in edits:
-                changed = apply(changed, edit)
+        edits = _changing(now, there, layer) if there is not None else None
+        if edits is None:
+            off = () if there is None else (RemoveLayer(layer_id=layer.id),)
+            edits = (*off, *_laid_on(layer, index))
+        now = _applied(now, edits)
+        if now.layer(layer.id) != layer:
+            raise LayerUnsayableError(layer.name)
         found += edits
-        now = changed
     return tuple(found)
 
 
-def _tried(
-    composite: Composite, edits: tuple[Edit, ...], wanted: Layer
-) -> Composite | None:
-    """Return what edits make of a composite; None where it is not what was wanted."""
+def _applied(composite: Composite, edits: Iterable[Edit]) -> Composite:
+    for edit in edits:
+        composite = apply(composite, edit)
+    return composite
+
+
+def _changing(
+    composite: Composite, before: Layer, after: Layer
+) -> tuple[Edit, ...] | None:
+    """Return the edits that change a layer in its place; None where they cannot."""
+    edits = tuple(_changed(before, after))
     try:
-        for edit in edits:
-            composite = apply(composite, edit)
-        return composite if composite.layer(wanted.id) == wanted else None
+        found = _applied(composite, edits).layer(after.id)
     except CoreError:
         return None
+    return edits if found == after else None
 
 
-def _laid_on(layer: Layer) -> Iterator[Edit]:
-    """Return the edits by which a layer is laid on, and all is done to it."""
-    name = {"layer_id": layer.id, "name": layer.name}
-    bare: Layer
+def _laid_on(layer: Layer, index: int) -> Iterator[Edit]:
+    """Return the edits by which a layer is laid on, and all is done to it.
+
+    Raises
+    ------
+    LayerUnsayableError
+        It is a group.
+    """
+    place = {"layer_id": layer.id, "index": index}
+    name = {**place, "name": layer.name}
+    bare: dict[str, Any] = dict(BARE)
     if isinstance(layer, PhotoLayer):
         yield AddLayer(
             **name,
@@ -169,15 +187,20 @@ def _laid_on(layer: Layer) -> Iterator[Edit]:
         yield AddMending(**name)
     elif isinstance(layer, WordsLayer):
         yield AddWords(
-            layer_id=layer.id,
+            **place,
             words=layer.words,
             measure=layer.measure,
             placement=layer.placement,
         )
-    tones = {"tones": ()} if hasattr(layer, "tones") and layer.kind != "toning" else {}
-    plain = {"mask": None, "fades": (), "effects": (), "blend": BlendMode.NORMAL}
-    bare = with_fields(layer, **plain, **tones, opacity=1.0, visible=True, locked=False)
-    yield from _changed(bare, layer)
+    else:
+        raise LayerUnsayableError(layer.name)
+    if isinstance(layer, WordsLayer):
+        bare["name"] = name_of(layer.words.setting.text)
+    if hasattr(layer, "tones") and not isinstance(layer, ToningLayer):
+        bare["tones"] = ()
+    yield from _changed(with_fields(layer, **bare), layer)
+    if isinstance(layer, MendedLayer):
+        yield from (MendPhoto(layer_id=layer.id, mend=one) for one in layer.mends)
 
 
 def _changed(before: Layer, after: Layer) -> Iterator[Edit]:
@@ -188,6 +211,8 @@ def _changed(before: Layer, after: Layer) -> Iterator[Edit]:
         for name in CHANGED_IN_PLACE
         if getattr(before, name, None) != getattr(after, name, None)
     }
+    if "name" in differs:
+        yield NameLayer(layer_id=layer_id, name=after.name)
     placement = getattr(after, "placement", None)
     if "placement" in differs and placement is not None:
         yield PlaceLayer(layer_id=layer_id, placement=placement)

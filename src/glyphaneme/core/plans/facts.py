@@ -8,11 +8,12 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import TYPE_CHECKING, Annotated, NamedTuple, Protocol
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from glyphaneme.core.color import Color
 from glyphaneme.core.document.model import Extent, PictureId
 from glyphaneme.core.place import Rect
+from glyphaneme.core.plans.base import PlanValue, Sha256, Share
 
 if TYPE_CHECKING:
     from collections.abc import Mapping
@@ -21,7 +22,6 @@ if TYPE_CHECKING:
     from glyphaneme.core.tone import MatchTone
     from glyphaneme.core.words.values import Measure, Words
 
-Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 Number = Annotated[float, Field(allow_inf_nan=False)]
 Spot = tuple[Number, Number]
 
@@ -55,10 +55,8 @@ class ColorMeasure(StrEnum):
     """What its middle is mostly of."""
 
 
-class Subject(BaseModel):
+class Subject(PlanValue):
     """What stands out of a photo: its box, its centre, and what it is cut off by."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
 
     left: Number
     top: Number
@@ -80,19 +78,15 @@ class Subject(BaseModel):
         return Rect(self.left, self.top, self.right, self.bottom)
 
 
-class FoundCut(BaseModel):
+class FoundCut(PlanValue):
     """A matte that was found of a photo."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
-
-    matte: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
+    matte: Sha256
     level: Annotated[int, Field(ge=0, le=12)] = 0
 
 
-class PhotoFacts(BaseModel):
+class PhotoFacts(PlanValue):
     """What is known of one photo."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
 
     picture: PictureId
     sha256: str = ""
@@ -109,13 +103,9 @@ class PhotoFacts(BaseModel):
     """None where it cannot be told."""
     tilt: Annotated[float, Field(ge=-45, le=45, allow_inf_nan=False)] = 0.0
     """By how many degrees clockwise its horizon leans; 0 where none is seen."""
-    empty: Side | None = None
-    """The side with the least to see."""
     blank: tuple[Spot, Spot, Spot, Spot] | None = None
     """Corners of its blank four-sided place, clockwise from the top left."""
     colors: dict[ColorMeasure, Color] = Field(default_factory=dict)
-    lightness: Share = 0.5
-    """Its mean, as it looks: CIE L* as a share."""
 
     @property
     def focus(self) -> Spot:

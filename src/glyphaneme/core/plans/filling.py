@@ -17,7 +17,7 @@ from glyphaneme.core.place import kept_scale
 from glyphaneme.core.plans.given import Given
 from glyphaneme.core.plans.laying import Laid
 from glyphaneme.core.plans.making import Made, Wanted
-from glyphaneme.core.plans.places import shared_part
+from glyphaneme.core.plans.relating import shared_part
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:

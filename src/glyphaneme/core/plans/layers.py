@@ -6,9 +6,9 @@ placement of its own has them as a composite has, in its own pixels.
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal, TypeAlias
+from typing import Annotated, Literal, TypeAlias
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import Field, model_validator
 
 from glyphaneme.core.color import Color
 from glyphaneme.core.document.gradients import Gradient
@@ -16,19 +16,13 @@ from glyphaneme.core.document.model import Extent, LayerBase, Mends
 from glyphaneme.core.document.naming import Name
 from glyphaneme.core.mask import CutWay
 from glyphaneme.core.place import Placement
+from glyphaneme.core.plans.base import PlanName, PlanValue, Sha256
 from glyphaneme.core.plans.facts import ColorMeasure
-from glyphaneme.core.plans.placing import Lines, Placing, PlanName
+from glyphaneme.core.plans.placing import Lines, Placing
 from glyphaneme.core.tone import Tones
 from glyphaneme.core.words import Words
 
-Sha256 = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 MAX_PLAN_LAYERS = 200
-
-
-class PlanValue(BaseModel):
-    """What all values of a plan have in common."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
 
 
 class ColorOf(PlanValue):
@@ -140,47 +134,7 @@ class PlanWords(PlanLayerBase):
         return self
 
 
-class PlanGroup(PlanLayerBase):
-    """Layers as one, by placements of their own."""
-
-    kind: Literal["group"] = "group"
-    width: Extent
-    height: Extent
-    placement: Placement
-    layers: tuple[PlanLayer, ...] = Field(max_length=MAX_PLAN_LAYERS)
-    tones: Tones = ()
-
-    @model_validator(mode="after")
-    def _holds_what_lies(self) -> PlanGroup:
-        for layer in self.layers:
-            if getattr(layer, "place", None) or getattr(layer, "lines", None):
-                raise ValueError("what lies in a group has a placement of its own")
-        return self
-
-
 PlanLayer: TypeAlias = Annotated[
-    PlanPhoto
-    | PlanColor
-    | PlanGradient
-    | PlanToning
-    | PlanMending
-    | PlanWords
-    | PlanGroup,
+    PlanPhoto | PlanColor | PlanGradient | PlanToning | PlanMending | PlanWords,
     Field(discriminator="kind"),
 ]
-
-
-def members(layer: Any) -> tuple[PlanLayer, ...]:  # noqa: ANN401  # any layer
-    """Return what lies in a group of a plan.
-
-    Parameters
-    ----------
-    layer : PlanLayer
-        Any.
-
-    Returns
-    -------
-    tuple of PlanLayer
-        None where it is no group.
-    """
-    return layer.layers if isinstance(layer, PlanGroup) else ()

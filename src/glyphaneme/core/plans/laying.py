@@ -10,7 +10,7 @@ from glyphaneme.core.document.fades import melted
 from glyphaneme.core.document.lining_up import lined_up
 from glyphaneme.core.document.model import Composite, PhotoLayer
 from glyphaneme.core.place import Placement, fit_placement
-from glyphaneme.core.plans import places
+from glyphaneme.core.plans import places, relating
 from glyphaneme.core.plans.layers import PlanPhoto
 from glyphaneme.core.plans.places import Lying
 from glyphaneme.core.plans.placing import (
@@ -119,13 +119,13 @@ class Laid:
     ) -> Placement | None:
         """Return a place that follows from another photo's; None where it cannot."""
         if isinstance(rule, Over):
-            return places.over(facts, other, rule.aim, rule.closer)
+            return relating.over(facts, other, rule)
         if isinstance(rule, Like):
-            found = places.like(facts, other)
+            found = relating.like(facts, other)
             flipped = found.flipped != places.is_mirrored(facts, rule)
             return with_fields(found, flipped=flipped)
         if isinstance(rule, Into):
-            return places.set_into(facts, other, rule.beyond)
+            return relating.set_into(facts, other, rule)
         return self._over_the_same(facts, other)
 
     def _over_the_same(self, facts: PhotoFacts, other: Lying) -> Placement:
@@ -135,7 +135,7 @@ class Laid:
         matrix = np.eye(3) if same else self._given.known.pairs.get(pair)
         if matrix is None:
             self.pairs.append(pair)
-            return places.like(facts, other)
+            return relating.like(facts, other)
         fixed = photo_layer("fixed", other.facts, other.placement)
         moving = photo_layer("moving", facts, AS_IT_IS)
         both = Composite(canvas=self._given.canvas, layers=(fixed, moving))

@@ -9,7 +9,6 @@ from glyphaneme.core.document.masks import linked_mask
 from glyphaneme.core.document.model import (
     ColorLayer,
     GradientLayer,
-    GroupLayer,
     Layer,
     LayerBase,
     MendingLayer,
@@ -23,7 +22,6 @@ from glyphaneme.core.place.span import moved_span
 from glyphaneme.core.plans.layers import (
     PlanColor,
     PlanGradient,
-    PlanGroup,
     PlanLayer,
     PlanMending,
     PlanPhoto,
@@ -136,8 +134,6 @@ class Made:
             return self._gradient(layer, base)
         if isinstance(layer, PlanMending):
             return MendingLayer(**base, mends=layer.mends)
-        if isinstance(layer, PlanGroup):
-            return self._group(layer, base)
         return ToningLayer(**base, tones=scaled(layer.tones, self._given.factor))
 
     def _gradient(self, layer: PlanGradient, base: dict[str, Any]) -> GradientLayer:
@@ -150,16 +146,6 @@ class Made:
             )
         }
         return GradientLayer(**base, gradient=with_fields(gradient, **ends))
-
-    def _group(self, layer: PlanGroup, base: dict[str, Any]) -> GroupLayer:
-        return GroupLayer(
-            **base,
-            width=layer.width,
-            height=layer.height,
-            placement=layer.placement,
-            layers=self.layers(self._given.items(layer.layers)),
-            tones=layer.tones,
-        )
 
     def _photo(self, item: Item, layer: PlanPhoto, facts: PhotoFacts) -> PhotoLayer:
         base = self._base(layer, facts.name) | {"id": item.id}

@@ -20,6 +20,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.plans.facts import Spot
 
     Floats = NDArray[np.float32]
+    Levels = NDArray[np.uint8]
 
 LONGEST = 256
 """Pixels along the longer side of the copy that colours and the like are of."""
@@ -44,8 +45,6 @@ LEVEL_OFF = 0.012
 """Of the height, how far off that line it may be found."""
 LEAST_STEP = 10.0
 """Levels by which what lies above a horizon differs from what lies beneath."""
-CALMER = 0.6
-"""How much less there is to see on an empty side than on the opposite one."""
 BLANK_LONGEST = 480
 SEEDS = 5
 LEAST_BLANK, GREATEST_BLANK = 0.01, 0.8
@@ -58,9 +57,7 @@ class Look(NamedTuple):
     subject: Subject | None
     is_cut: bool
     tilt: float
-    empty: Side | None
     colors: dict[ColorMeasure, str]
-    lightness: float
 
 
 def looked_at(pixels: PixelsU8, *, width: int, height: int) -> Look:
@@ -91,9 +88,7 @@ def looked_at(pixels: PixelsU8, *, width: int, height: int) -> Look:
         subject=subject,
         is_cut=is_cut,
         tilt=_tilt(lab[..., 0]),
-        empty=_empty_side(lab[..., 0]),
         colors=_colors(small),
-        lightness=float(np.clip(lab[..., 0].mean() / 100, 0, 1)),
     )
 
 
@@ -120,7 +115,7 @@ def subject_of(matte: MatteU8, width: int, height: int) -> Subject | None:
     >>> found.left, found.top, [str(side) for side in found.touches]
     (50.0, 100.0, ['bottom'])
     """
-    small = _shrunk(matte, MATTE_LONGEST)
+    small = _small(matte, MATTE_LONGEST)
     alpha = small.astype(np.float32) / 255
     solid = _pieces(alpha > SHOWN)
     if not solid.any():
@@ -171,7 +166,7 @@ def blank_place(
     four pairs of float, or None
         Clockwise from the top left; None where there is no such place.
     """
-    small = np.ascontiguousarray(_small(pixels, BLANK_LONGEST))
+    small = _small(pixels, BLANK_LONGEST)
     rows, columns = small.shape[:2]
     best: NDArray[np.float64] | None = None
     largest, seen = 0.0, np.zeros((rows, columns), np.uint8)
@@ -194,45 +189,6 @@ def blank_place(
     return first, second, third, fourth
 
 
-def blank_under(
-    pixels: PixelsU8,
-    stroke: list[tuple[float, float]],
-    radius: float,
-    *,
-    width: int,
-    height: int,
-) -> tuple[Spot, Spot, Spot, Spot] | None:
-    """Find the blank four-sided place that a rough stroke goes over.
-
-    Parameters
-    ----------
-    pixels : (H, W, 4) uint8
-        A copy of the photo.
-    stroke : list of (x, y)
-        Points of the stroke, in the photo's own pixels.
-    radius : float
-        Of the brush, likewise.
-    width, height : int, pixels
-        Size of the photo itself.
-
-    Returns
-    -------
-    four pairs of float, or None
-        Clockwise from the top left; None where there is no such place.
-    """
-    rows, columns = pixels.shape[:2]
-    by_x, by_y = columns / width, rows / height
-    points = [(x * by_x, y * by_y) for x, y in stroke]
-    try:
-        found = blank_corners(pixels, points, radius * by_x)
-    except NoSurfaceError:
-        return None
-    first, second, third, fourth = (
-        (float(x / by_x), float(y / by_y)) for x, y in found
-    )
-    return first, second, third, fourth
-
-
 def _blank_about(small: PixelsU8, x: float, y: float) -> NDArray[np.float64] | None:
     rows, columns = small.shape[:2]
     reach = 0.03 * min(rows, columns)
@@ -245,27 +201,28 @@ def _blank_about(small: PixelsU8, x: float, y: float) -> NDArray[np.float64] | N
     return corners if inside else None
 
 
-def _small(pixels: PixelsU8, longest: int) -> PixelsU8:
-    """Return a copy that is at most so long; its colours count as they show."""
-    share = longest / max(pixels.shape[:2])
+def _small(pixels: Levels, longest: int) -> Levels:
+    """Return a copy that is at most so long."""
+    rows, columns = pixels.shape[:2]
+    share = longest / max(rows, columns)
     if share >= 1:
         return np.ascontiguousarray(pixels)
-    size = (
-        max(round(pixels.shape[1] * share), 1),
-        max(round(pixels.shape[0] * share), 1),
-    )
+    size = (max(round(columns * share), 1), max(round(rows * share), 1))
     found = cv2.resize(pixels, size, interpolation=cv2.INTER_AREA)
     return np.asarray(found, np.uint8)
 
 
-def _shrunk(matte: MatteU8, longest: int) -> MatteU8:
-    share = longest / max(matte.shape)
-    if share >= 1:
-        return matte
-    rows, columns = matte.shape
-    size = (max(round(columns * share), 1), max(round(rows * share), 1))
-    found = cv2.resize(matte, size, interpolation=cv2.INTER_AREA)
-    return np.asarray(found, np.uint8)
+def _rim(pixels: NDArray[Any], sides: str = "ltrb") -> NDArray[Any]:
+    """Return what lies along some sides of a picture, as one row of pixels."""
+    thick = max(round(RIM * min(pixels.shape[:2])), 1)
+    strips = {
+        "l": pixels[:, :thick],
+        "t": pixels[:thick],
+        "r": pixels[:, -thick:],
+        "b": pixels[-thick:],
+    }
+    channels = pixels.shape[2]
+    return np.concatenate([strips[side].reshape(-1, channels) for side in sides])
 
 
 def _lab(small: PixelsU8) -> Floats:
@@ -281,16 +238,8 @@ def _as_matte(shown: Floats) -> MatteU8:
 
 def _standing_out(lab: Floats) -> Floats | None:
     """Return what differs from the colours of the rim; None where nothing does."""
-    rows, columns = lab.shape[:2]
-    thick = max(round(RIM * min(rows, columns)), 1)
     # The lower edge is left out: subjects stand there.
-    rim = np.concatenate(
-        [
-            lab[:thick].reshape(-1, 3),
-            lab[:, :thick].reshape(-1, 3),
-            lab[:, -thick:].reshape(-1, 3),
-        ]
-    )
+    rim = _rim(lab, "ltr")
     middle = np.median(rim, axis=0)
     spread = np.maximum(np.median(np.abs(rim - middle), axis=0) * 1.4826, LEAST_SPREAD)
     away = np.linalg.norm((lab - middle) / spread, axis=2) / np.sqrt(3)
@@ -322,22 +271,16 @@ def _colors(small: PixelsU8) -> dict[ColorMeasure, str]:
     if not palette:
         return {}
     rows, columns = small.shape[:2]
-    thick = max(round(RIM * min(rows, columns)), 1)
-    rim = np.concatenate(
-        [
-            small[:thick].reshape(-1, 4),
-            small[-thick:].reshape(-1, 4),
-            small[:, :thick].reshape(-1, 4),
-            small[:, -thick:].reshape(-1, 4),
-        ]
-    )
     found = {
         ColorMeasure.DARK: palette[0],
         ColorMeasure.LIGHT: palette[-1],
         ColorMeasure.STRONG: max(palette, key=_chroma),
     }
     inner = small[rows // 4 : rows - rows // 4, columns // 4 : columns - columns // 4]
-    for name, part in ((ColorMeasure.EDGE, rim[None]), (ColorMeasure.MIDDLE, inner)):
+    for name, part in (
+        (ColorMeasure.EDGE, _rim(small)[None]),
+        (ColorMeasure.MIDDLE, inner),
+    ):
         shown = part[part[..., 3] > 127]
         if len(shown):
             level = np.median(shown[:, :3], axis=0).round().astype(int)
@@ -376,26 +319,3 @@ def _tilt(lightness: Floats) -> float:
     if (off < max(LEVEL_OFF * rows, 1.0)).sum() < LEVEL_COLUMNS * columns:
         return 0.0
     return float(np.clip(np.degrees(np.arctan(slope)), -45, 45))
-
-
-def _empty_side(lightness: Floats) -> Side | None:
-    """Return the side with much less to see than the opposite one."""
-    calm = cv2.GaussianBlur(lightness, (0, 0), 1.5)
-    busy = np.abs(cv2.Laplacian(calm, cv2.CV_32F)) + 0.05
-    rows, columns = busy.shape
-    third_x, third_y = max(columns // 3, 1), max(rows // 3, 1)
-    sides = {
-        Side.LEFT: float(busy[:, :third_x].mean()),
-        Side.RIGHT: float(busy[:, -third_x:].mean()),
-        Side.TOP: float(busy[:third_y].mean()),
-        Side.BOTTOM: float(busy[-third_y:].mean()),
-    }
-    opposite = {
-        Side.LEFT: Side.RIGHT,
-        Side.RIGHT: Side.LEFT,
-        Side.TOP: Side.BOTTOM,
-        Side.BOTTOM: Side.TOP,
-    }
-    calmest = min(sides, key=lambda side: sides[side] / sides[opposite[side]])
-    is_calm = sides[calmest] < CALMER * sides[opposite[calmest]]
-    return calmest if is_calm else None

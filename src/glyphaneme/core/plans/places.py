@@ -11,14 +11,14 @@ from glyphaneme.core.place import (
     Crop,
     Placement,
     Rect,
+    columns_for,
     corners_on_canvas,
     kept_position,
     kept_scale,
     source_to_canvas,
 )
-from glyphaneme.core.place.corners import corners_between
 from glyphaneme.core.plans.facts import PhotoFacts, Side
-from glyphaneme.core.plans.placing import Aim, Area, Cell, Fill, Fit, Stand
+from glyphaneme.core.plans.placing import Area, Cell, Fill, Fit, Stand
 
 if TYPE_CHECKING:
     from glyphaneme.core.arrays import PointsF64
@@ -79,13 +79,30 @@ class Lying(NamedTuple):
             ]
         )
         size = {"width": self.facts.width, "height": self.facts.height}
-        return _round(points @ source_to_canvas(self.placement, **size).T)
+        return box_round(points @ source_to_canvas(self.placement, **size).T)
 
     @property
     def frame_box(self) -> Rect[float]:
         """The box on the sheet round its frame."""
         size = {"width": self.facts.width, "height": self.facts.height}
-        return _round(corners_on_canvas(self.placement, **size))
+        return box_round(corners_on_canvas(self.placement, **size))
+
+
+def box_round(points: PointsF64) -> Rect[float]:
+    """Return the upright box round some points.
+
+    Parameters
+    ----------
+    points : (N, 2) float64
+        One at least.
+
+    Returns
+    -------
+    Rect
+        As small as holds them.
+    """
+    (left, top), (right, bottom) = points.min(axis=0), points.max(axis=0)
+    return Rect(float(left), float(top), float(right), float(bottom))
 
 
 def is_mirrored(facts: PhotoFacts, rule: PlacingBase) -> bool:
@@ -146,7 +163,7 @@ def filling(facts: PhotoFacts, box: Rect[float], rule: Fill) -> Placement:
     scale = kept_scale(float((needs / size).max()) * rule.closer)
     slack = np.maximum((size * scale - needs) / 2, 0)
     aimed = (np.array([rule.aim.x, rule.aim.y]) - 0.5) * (wide, high)
-    wanted = _against(aimed, turn) - _from_middle(facts, facts.focus, flipped) * scale
+    wanted = _turned(aimed, -turn) - _from_middle(facts, facts.focus, flipped) * scale
     shift = np.clip(
         _with_box_inside(facts, wanted, scale, needs, flipped), -slack, slack
     )
@@ -275,178 +292,6 @@ def celled(
     return filling(facts, box, as_filled)
 
 
-def columns_for(count: int, proportion: float) -> int:
-    """Return in how many columns cells are as nearly square as can be, and rows full.
-
-    Parameters
-    ----------
-    count : int, 1..
-        How many cells.
-    proportion : float
-        The area's width by its height.
-
-    Returns
-    -------
-    int, 1..count
-        How many columns.
-
-    Examples
-    --------
-    >>> columns_for(9, 1.0), columns_for(4, 1.0), columns_for(3, 3.0)
-    (3, 2, 3)
-    """
-
-    def unlike(columns: int) -> float:
-        rows = math.ceil(count / columns)
-        unfilled = (rows * columns - count) / count
-        return abs(math.log(proportion * rows / columns)) + unfilled
-
-    return min(range(1, count + 1), key=unlike)
-
-
-def set_into(facts: PhotoFacts, behind: Lying, beyond: float) -> Placement | None:
-    """Return where a photo fills the blank place of another one.
-
-    Parameters
-    ----------
-    facts : PhotoFacts
-        What is known of the photo that is set into it.
-    behind : Lying
-        The photo with the blank place, as it lies.
-    beyond : float
-        How far it reaches beneath the rim, as a share of its sides.
-
-    Returns
-    -------
-    Placement, or None
-        With four corners; cropped to about the place's own proportions. None where no
-        blank place is known.
-    """
-    spots = behind.facts.blank
-    if spots is None:
-        return None
-    size = {"width": behind.facts.width, "height": behind.facts.height}
-    points = np.column_stack([np.array(spots), np.ones(4)])
-    points = points @ source_to_canvas(behind.placement, **size).T
-    if behind.placement.flipped != behind.placement.upended:
-        points = points[[1, 0, 3, 2]]
-    points = points + (points - points.mean(axis=0)) * 2 * beyond
-    wide = _length(points[1] - points[0]) + _length(points[2] - points[3])
-    high = _length(points[3] - points[0]) + _length(points[2] - points[1])
-    frame = Rect(0.0, 0.0, max(wide / 2, LEAST_SIDE), max(high / 2, LEAST_SIDE))
-    flat = filling(facts, frame, Fill(cropped=True))
-    if flat.crop is None:
-        return None
-    box = _round(points)
-    pulled = (points - (box.left, box.top)) / (_side(box.width), _side(box.height))
-    return Placement(
-        x=kept_position((box.left + box.right) / 2),
-        y=kept_position((box.top + box.bottom) / 2),
-        scale_x=kept_scale(box.width / flat.crop.width),
-        scale_y=kept_scale(box.height / flat.crop.height),
-        crop=flat.crop,
-        corners=corners_between(pulled),
-    )
-
-
-def over(facts: PhotoFacts, beneath: Lying, aim: Aim, closer: float) -> Placement:
-    """Return where a photo covers what shows of another's subject.
-
-    Parameters
-    ----------
-    facts : PhotoFacts
-        What is known of the photo that covers it.
-    beneath : Lying
-        The photo whose subject is covered.
-    aim : Aim
-        Where in the subject's box the photo's own centre shall lie.
-    closer : float
-        How much larger the box is that it covers, about its middle.
-
-    Returns
-    -------
-    Placement
-        In proportion.
-    """
-    box = beneath.subject_box
-    across, down = box.width * (closer - 1) / 2, box.height * (closer - 1) / 2
-    return filling(facts, box.widened(across, down), Fill(aim=aim))
-
-
-def like(facts: PhotoFacts, other: Lying) -> Placement:
-    """Return where a photo lies as another one does.
-
-    Parameters
-    ----------
-    facts : PhotoFacts
-        What is known of it.
-    other : Lying
-        The photo that lies there.
-
-    Returns
-    -------
-    Placement
-        The same for the same photo; one of another shape covers the other's frame.
-    """
-    same = (facts.width, facts.height) == (other.facts.width, other.facts.height)
-    if same and not other.placement.is_warped:
-        return other.placement
-    return filling(facts, other.frame_box, Fill(cropped=True))
-
-
-def shared_part(lying: list[Lying], sheet: Sheet) -> Rect[float]:
-    """Return the upright box that all of several photos cover.
-
-    Parameters
-    ----------
-    lying : list of Lying
-        The photos; none shared where they lie apart.
-    sheet : Sheet
-        All of it where there is no such box.
-
-    Returns
-    -------
-    Rect
-        In pixels of the sheet, whole ones.
-    """
-    left, top, right, bottom = -math.inf, -math.inf, math.inf, math.inf
-    for one in lying:
-        size = {"width": one.facts.width, "height": one.facts.height}
-        place = one.placement
-        corners = corners_on_canvas(place, **size)
-        if place.corners is not None:
-            corners = _warped_corners(place, size)
-        across, down = np.sort(corners[:, 0]), np.sort(corners[:, 1])
-        left, top = max(left, across[1]), max(top, down[1])
-        right, bottom = min(right, across[2]), min(bottom, down[2])
-    inside = (
-        Rect(
-            float(math.ceil(left - NEARLY)),
-            float(math.ceil(top - NEARLY)),
-            float(math.floor(right + NEARLY)),
-            float(math.floor(bottom + NEARLY)),
-        )
-        if lying and math.isfinite(left)
-        else None
-    )
-    if inside is None or inside.width < LEAST_SHARED or inside.height < LEAST_SHARED:
-        return Rect(0.0, 0.0, sheet.width, sheet.height)
-    return inside
-
-
-NEARLY = 1e-6
-LEAST_SHARED = 16
-
-
-def _warped_corners(placement: Placement, size: dict[str, int]) -> PointsF64:
-    straight = source_to_canvas(placement, **size)
-    assert placement.corners is not None  # noqa: S101  # the caller asked
-    frame = np.array([size["width"], size["height"]])
-    points = np.column_stack([placement.corners.points * frame, np.ones(4)])
-    found: PointsF64 = points @ straight.T
-    return found
-
-
 def _cut_sides(facts: PhotoFacts, flipped: bool) -> set[Side]:  # noqa: FBT001
     """Return the sides at which its subject is cut off, as it lies."""
     touched = set(facts.subject.touches) if facts.subject is not None else set()
@@ -479,6 +324,8 @@ def _with_box_inside(
     flipped: bool,  # noqa: FBT001
 ) -> PointsF64:
     """Move no farther than the subject's box stays in sight, if it is small enough."""
+    if facts.subject is None:
+        return wanted
     box = facts.box
     corners = [
         _from_middle(facts, spot, flipped) * scale
@@ -486,13 +333,10 @@ def _with_box_inside(
     ]
     least, most = np.minimum(*corners), np.maximum(*corners)
     low, high = -needs / 2 - least, needs / 2 - most
-    # A subject too tall for the box is seen from its head down.
-    tall = low > high
-    held = np.where(tall, low * (1 - HEAD) + high * HEAD, np.clip(wanted, low, high))
-    across_only: PointsF64 = np.where(
-        tall & np.array([True, facts.subject is None]), wanted, held
-    )
-    return across_only
+    # What is too wide lies about its centre, what is too tall is seen from its head.
+    instead = np.array([wanted[0], low[1] * (1 - HEAD) + high[1] * HEAD])
+    held: PointsF64 = np.where(low > high, instead, np.clip(wanted, low, high))
+    return held
 
 
 def _from_middle(
@@ -509,10 +353,6 @@ def _turned(vector: PointsF64, turn: float) -> PointsF64:
     angle = math.radians(turn)
     cosine, sine = math.cos(angle), math.sin(angle)
     return np.array([[cosine, -sine], [sine, cosine]]) @ vector
-
-
-def _against(vector: PointsF64, turn: float) -> PointsF64:
-    return _turned(vector, -turn)
 
 
 def _placed(
@@ -533,15 +373,6 @@ def _placed(
         flipped=flipped,
         crop=crop,
     )
-
-
-def _round(points: PointsF64) -> Rect[float]:
-    (left, top), (right, bottom) = points.min(axis=0), points.max(axis=0)
-    return Rect(float(left), float(top), float(right), float(bottom))
-
-
-def _length(vector: PointsF64) -> float:
-    return float(np.hypot(*vector))
 
 
 def _side(length: float) -> float:

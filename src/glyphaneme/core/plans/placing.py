@@ -8,22 +8,19 @@ from __future__ import annotations
 
 from typing import Annotated, Literal, TypeAlias
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from glyphaneme.core.place.crop import FrameShape
+from glyphaneme.core.plans.base import PlanName, PlanValue, Share
 from glyphaneme.core.plans.facts import Facing
 
-PlanName = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
 SheetShare = Annotated[float, Field(ge=-2, le=3, allow_inf_nan=False)]
 SideShare = Annotated[float, Field(gt=0, le=4, allow_inf_nan=False)]
-Within = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 Gap = Annotated[float, Field(ge=0, le=0.4, allow_inf_nan=False)]
 
 
-class Area(BaseModel):
+class Area(PlanValue):
     """A part of the sheet."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
 
     left: SheetShare = 0.0
     top: SheetShare = 0.0
@@ -34,19 +31,15 @@ class Area(BaseModel):
 WHOLE = Area()
 
 
-class Aim(BaseModel):
+class Aim(PlanValue):
     """Where in an area something shall come to lie, as far as it can."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
-
-    x: Within = 0.5
-    y: Within = 0.5
+    x: Share = 0.5
+    y: Share = 0.5
 
 
-class PlacingBase(BaseModel):
-    """What every rule may say."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
+class PlacingBase(PlanValue):
+    """What rules say that may mirror a photo."""
 
     facing: Facing | None = None
     """Which way the subject shall look; it is mirrored where it is seen not to."""
@@ -66,7 +59,7 @@ class Fill(PlacingBase):
     aim: Aim = Aim()
     cropped: bool = False
     shape: FrameShape = FrameShape.RECTANGLE
-    corner: Within = 0.0
+    corner: Share = 0.0
     """Radius of a cropped frame's corners, as a share of its shorter side."""
     closer: Annotated[float, Field(ge=1, le=8, allow_inf_nan=False)] = 1.0
     """How much larger it lies than covering asks for."""
@@ -90,7 +83,7 @@ class Stand(PlacingBase):
 
     rule: Literal["stand"] = "stand"
     area: Area = WHOLE
-    lean: Within = 0.5
+    lean: Share = 0.5
     """Where between the area's left and right it stands, if there is room."""
 
 
@@ -119,7 +112,7 @@ class Into(PlacingBase):
     """How far it reaches beneath the rim, as a share of its sides."""
 
 
-class LinedUp(PlacingBase):
+class LinedUp(PlanValue):
     """Lie over another layer's photo so that what both show lies together."""
 
     rule: Literal["lined_up"] = "lined_up"
@@ -133,9 +126,9 @@ class Cell(PlacingBase):
     area: Area = WHOLE
     gap: Gap = 0.03
     """Between cells, as a share of the area's shorter side."""
-    corner: Within = 0.0
+    corner: Share = 0.0
     columns: Annotated[int, Field(ge=1, le=24)] | None = None
-    """As many as make cells nearest to the photos' own shape, where none is said."""
+    """As many as make cells most nearly square, where none is said."""
 
 
 class Melt(PlacingBase):
@@ -153,10 +146,8 @@ Placing: TypeAlias = Annotated[
 ]
 
 
-class Lines(BaseModel):
+class Lines(PlanValue):
     """Where words stand: within an area, as large as they are set or as fits it."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
 
     area: Area = WHOLE
     aim: Aim = Aim()

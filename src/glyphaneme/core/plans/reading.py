@@ -162,7 +162,6 @@ def _is_kind(place: object) -> bool:
         "toning",
         "mending",
         "words",
-        "group",
     }
 
 

@@ -10,20 +10,18 @@ from pydantic import Field, model_validator
 from glyphaneme.core.color import Color
 from glyphaneme.core.document.model import Canvas, PictureId, Pixels
 from glyphaneme.core.document.naming import Name
+from glyphaneme.core.plans.base import PlanName, PlanValue, Sha256
 from glyphaneme.core.plans.layers import (
     MAX_PLAN_LAYERS,
     ColorOf,
     PlanLayer,
     PlanPhoto,
-    PlanValue,
     PlanWords,
-    Sha256,
-    members,
 )
-from glyphaneme.core.plans.placing import Into, Like, LinedUp, Over, PlanName
+from glyphaneme.core.plans.placing import BESIDE
 
 if TYPE_CHECKING:
-    from collections.abc import Iterable, Iterator
+    from collections.abc import Iterable
 
 PLAN_VERSION: Final = 1
 """Of plan files; a new one needs a step in `reading`."""
@@ -117,7 +115,8 @@ class PlanStep(PlanValue):
     name: PlanName
     question: Title
     advice: Said
-    layer: PlanName
+    layers: Annotated[tuple[PlanName, ...], Field(min_length=1, max_length=8)]
+    """The first of them that is there is what it is about."""
     facet: Facet
     link: Title
     """Words that lead there."""
@@ -149,7 +148,7 @@ class Plan(PlanValue):
 
     @model_validator(mode="after")
     def _holds_together(self) -> Self:
-        layers = list(self.all_layers())
+        layers = self.layers
         _once("layer", (layer.id for layer in layers))
         _once(
             "slot", [one.name for one in self.slots] + [one.name for one in self.words]
@@ -164,13 +163,13 @@ class Plan(PlanValue):
                 _known("choice", (way,), choices.get(name, set()))
             if isinstance(layer, PlanPhoto):
                 _known("slot", () if layer.slot is None else (layer.slot,), slots)
-                if isinstance(layer.place, Over | Like | Into | LinedUp):
+                if isinstance(layer.place, BESIDE):
                     _known("layer", (layer.place.layer,), ids)
             if isinstance(layer, PlanWords) and layer.says is not None:
                 _known("words", (layer.says,), words)
             for part in layer.mask.parts if layer.mask else ():
                 _known("layer", part.reads.layers, ids)
-        _known("layer", (step.layer for step in self.steps), ids)
+        _known("layer", (one for step in self.steps for one in step.layers), ids)
         colors = [getattr(one, at, None) for one in layers for at in COLORS_OF]
         named = [one.slot for one in (*colors, self.sheet.background_of) if one]
         follows = self.sheet.follows
@@ -178,23 +177,13 @@ class Plan(PlanValue):
         self._require_no_circle()
         return self
 
-    def all_layers(self) -> Iterator[PlanLayer]:
-        """Go through all layers, those in groups too.
-
-        Yields
-        ------
-        PlanLayer
-            From back to front, a group right after its members.
-        """
-        yield from _all_of(self.layers)
-
     def slot(self, name: str) -> Slot:
         """Return one slot.
 
         Parameters
         ----------
         name : str
-            How it is called; KeyError where there is none.
+            How one that is there is called.
 
         Returns
         -------
@@ -206,7 +195,7 @@ class Plan(PlanValue):
     @property
     def is_fixed(self) -> bool:
         """Whether it is laid out for one sheet: something lies where it was put."""
-        return any(getattr(one, "placement", None) for one in self.all_layers())
+        return any(getattr(one, "placement", None) for one in self.layers)
 
     def _require_no_circle(self) -> None:
         """Require that no photo's place follows from its own.
@@ -218,9 +207,8 @@ class Plan(PlanValue):
         """
         after = {
             layer.id: layer.place.layer
-            for layer in self.all_layers()
-            if isinstance(layer, PlanPhoto)
-            and isinstance(layer.place, Over | Like | Into | LinedUp)
+            for layer in self.layers
+            if isinstance(layer, PlanPhoto) and isinstance(layer.place, BESIDE)
         }
         for start in after:
             seen, at = {start}, after.get(start)
@@ -264,9 +252,3 @@ def _known(what: str, names: Iterable[str], known: set[str]) -> None:
         if name not in known:
             message = f"the {what} {name} is named, and is not there"
             raise ValueError(message)
-
-
-def _all_of(layers: tuple[PlanLayer, ...]) -> Iterator[PlanLayer]:
-    for layer in layers:
-        yield from _all_of(members(layer))
-        yield layer
