@@ -30,6 +30,8 @@ GREATEST_TILT = 7.0
 """What leans farther leans on purpose."""
 HEAD = 0.42
 """How high in a tall subject what one looks at lies, of its box."""
+IN_SIGHT = 0.9
+"""Of what is seen: so far out its centre may lie."""
 LEAST_SIDE = 1.0
 
 
@@ -333,8 +335,13 @@ def _with_box_inside(
     ]
     least, most = np.minimum(*corners), np.maximum(*corners)
     low, high = -needs / 2 - least, needs / 2 - most
-    # What is too wide lies about its centre, what is too tall is seen from its head.
-    instead = np.array([wanted[0], low[1] * (1 - HEAD) + high[1] * HEAD])
+    # What is too wide lies about its centre; what is too tall is seen from its head,
+    # as far as its centre stays in sight.
+    centre = _from_middle(facts, facts.focus, flipped) * scale
+    reach = IN_SIGHT * needs[1] / 2
+    head = low[1] * (1 - HEAD) + high[1] * HEAD
+    head = min(max(head, -reach - centre[1]), reach - centre[1])
+    instead = np.array([wanted[0], head])
     held: PointsF64 = np.where(low > high, instead, np.clip(wanted, low, high))
     return held
 
