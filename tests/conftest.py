@@ -13,7 +13,7 @@ from hypothesis import settings
 from sqlalchemy import text
 
 from glyphaneme.cli.postgres import PrivateCluster
-from glyphaneme.services.studio import Studio, open_studio
+from glyphaneme.services.studio import Shipped, Studio, open_studio
 from glyphaneme.store.database import open_database, session_factory
 from glyphaneme.store.rows import Base
 from glyphaneme.web.factory import WebSettings, create_app
@@ -31,6 +31,7 @@ if TYPE_CHECKING:
 DEMO_PHOTOS = Path(__file__).parents[1] / "demo"
 DESCRIPTION = Path(__file__).parents[1] / "docs" / "openapi.json"
 LIBRARY = Path(__file__).parents[1] / "library"
+PLANS = Path(__file__).parents[1] / "plans"
 
 
 def pytest_addoption(parser: pytest.Parser) -> None:
@@ -82,7 +83,9 @@ def studio(engine: Engine, tmp_path: Path) -> Studio:
         )
     models = (tmp_path / "models",)
     cache = tmp_path / "cache"
-    return open_studio(session_factory(engine), cache, models, LIBRARY, fonts.FOLDER)
+    return open_studio(
+        session_factory(engine), cache, models, Shipped(LIBRARY, fonts.FOLDER, PLANS)
+    )
 
 
 @pytest.fixture

@@ -12,7 +12,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from glyphaneme.services.resting import REST_AFTER_S, Rest
-from glyphaneme.services.studio import open_studio
+from glyphaneme.services.studio import Shipped, open_studio
 from glyphaneme.store.database import open_database, session_factory
 from glyphaneme.store.queue import WAITED_FOR
 from glyphaneme.store.waiting import BEHIND, wait_for_work
@@ -37,6 +37,7 @@ class Surroundings:
     models: Path
     library: Path
     fonts: Path
+    plans: Path
 
 
 def read_surroundings() -> Surroundings:
@@ -50,6 +51,7 @@ def read_surroundings() -> Surroundings:
         models=Path(os.environ.get("GLYPHANEME_MODELS", str(CHECKOUT / "var/models"))),
         library=CHECKOUT / "library",
         fonts=Path(os.environ.get("GLYPHANEME_FONTS", str(CHECKOUT / "var/fonts"))),
+        plans=CHECKOUT / "plans",
     )
 
 
@@ -63,8 +65,7 @@ def make_studio(surroundings: Surroundings, *, is_web: bool = False) -> Studio:
         sessions,
         cache,
         models,
-        surroundings.library,
-        surroundings.fonts,
+        Shipped(surroundings.library, surroundings.fonts, surroundings.plans),
         is_waited_for=is_web,
     )
 
@@ -124,7 +125,7 @@ def print_openapi() -> int:
 
     here = Path()
     nowhere = Surroundings(
-        "postgresql://nowhere", here, LOCAL_HOSTS, here, here, here, here
+        "postgresql://nowhere", here, LOCAL_HOSTS, here, here, here, here, here
     )
     settings = WebSettings(LOCAL_HOSTS, page_folder=here, description=here)
     app = create_app(make_studio(nowhere), settings)

@@ -9,6 +9,7 @@ from pathlib import Path
 
 from glyphaneme.cli.cutting import add_cutout_command, run_cutout
 from glyphaneme.cli.finishing import add_render_command, run_render
+from glyphaneme.cli.planning import add_plan_commands, run_make, run_plans
 from glyphaneme.cli.postgres import PostgresError
 from glyphaneme.cli.serving import (
     CHECKOUT,
@@ -39,11 +40,17 @@ def main(arguments: list[str]) -> int:
         command.add_argument("--home", type=Path, default=_default_home())
     add_render_command(commands)
     add_cutout_command(commands)
+    add_plan_commands(commands)
     options = parser.parse_args(arguments)
     if options.command == "render":
         return run_render(options)
+    models = (_default_home() / "models", _fetched_models())
     if options.command == "cutout":
-        return run_cutout(options, (_default_home() / "models", _fetched_models()))
+        return run_cutout(options, models)
+    if options.command == "plans":
+        return run_plans(options)
+    if options.command == "make":
+        return run_make(options, models, _fetched_fonts())
     home = options.home.resolve()
     try:
         if options.command == "prepare":
@@ -65,6 +72,10 @@ def main(arguments: list[str]) -> int:
 
 def _fetched_models() -> Path:
     return Path(os.environ.get("GLYPHANEME_MODELS", str(CHECKOUT / "var" / "models")))
+
+
+def _fetched_fonts() -> Path:
+    return Path(os.environ.get("GLYPHANEME_FONTS", str(CHECKOUT / "var" / "fonts")))
 
 
 def _default_home() -> Path:

@@ -31,6 +31,7 @@ if TYPE_CHECKING:
     from glyphaneme.core.arrays import PixelsU8
     from glyphaneme.core.document import Composite
     from glyphaneme.core.place import Pyramid
+    from glyphaneme.services.reporting import Reporting
     from glyphaneme.services.studio import Studio
     from glyphaneme.services.working import Progress
     from glyphaneme.store.database import Session
@@ -182,23 +183,31 @@ def line_up(studio: Studio, job: JobRow, progress: Progress) -> None:
             )
             for photo in photos
         ]
-    looks = [_look(pyramid) for pyramid in pyramids]
     try:
-        found = aligned_by_content(
-            looks[0][0],
-            looks[1][0],
-            asked.request.kind,
-            report=progress.report,
-        )
-        scaled = Aligned(
-            _between(found.matrix, looks[0][1], looks[1][1]),
-            found.certainty,
-            found.error / looks[1][1],
-        )
-        placed = _placed(composite, asked.request, scaled)
+        found = aligned(pyramids[0], pyramids[1], asked.request.kind, progress)
+        placed = _placed(composite, asked.request, found)
     except NotAlikeError as cause:
         raise NotAlignedError(CONTENT_WORDS) from cause
     progress.finish(found=placed.model_dump(mode="json"))
+
+
+def aligned(
+    moving: Pyramid, fixed: Pyramid, kind: MapKind, progress: Reporting
+) -> Aligned:
+    """Return the map that lays one picture over another by what both show.
+
+    It is between the pictures' own pixels.
+
+    Raises
+    ------
+    NotAlikeError
+        They show too little that is alike.
+    """
+    (first, finer), (second, other) = _look(moving), _look(fixed)
+    found = aligned_by_content(first, second, kind, report=progress.report)
+    return Aligned(
+        _between(found.matrix, finer, other), found.certainty, found.error / other
+    )
 
 
 def _placed(composite: Composite, request: AlignRequest, found: Aligned) -> AlignFound:

@@ -6,15 +6,14 @@ import uuid
 from functools import partial
 from typing import TYPE_CHECKING
 
-from glyphaneme.codecs import decode_matte
 from glyphaneme.core.mask import Raster
 from glyphaneme.core.render import assets_needed, own_pyramid, source_of
 from glyphaneme.core.values import with_fields
+from glyphaneme.services.cutting import matte_of
 from glyphaneme.services.errors import NotThereError
 from glyphaneme.services.fonts import faces_of
 from glyphaneme.services.mending import Filling, mended_pyramid, patch_laid
 from glyphaneme.services.painting import painting_at
-from glyphaneme.store.blobs import blob_pieces
 from glyphaneme.store.pictures import find_pictures
 
 if TYPE_CHECKING:
@@ -147,10 +146,8 @@ def _matte(visit: Visit, part: Found) -> Raster:
     found = studio.rasters.get(part.raster)
     if found is not None:
         return found
-    data = b"".join(blob_pieces(visit.session, part.matte))
-    if not data:
-        raise NotThereError("matte")
-    return studio.rasters.put(part.raster, Raster(decode_matte(data), part.share))
+    matte = matte_of(visit, part.matte)
+    return studio.rasters.put(part.raster, Raster(matte, part.share))
 
 
 def _own_colors(

@@ -187,12 +187,35 @@ def list_doubts(visit: Visit, sha256: str, *, level: int) -> list[DoubtfulPlace]
     """
     if not is_kept(visit.session, sha256):
         raise NotThereError("matte")
-    data = b"".join(blob_pieces(visit.session, sha256))
     size = 2.0**level
     return [
         DoubtfulPlace(x=one.x * size, y=one.y * size, reach=one.reach * size)
-        for one in doubtful_places(decode_matte(data))
+        for one in doubtful_places(matte_of(visit, sha256))
     ]
+
+
+def known_matte(visit: Visit, sha256: str, request: CutRequest) -> FoundMatte | None:
+    """Return a matte of a picture that was found before, by its file."""
+    try:
+        named = _key_of(sha256, request, visit.studio.networks)
+    except NetworkMissingError:
+        return None
+    kept = find_matte(visit.session, named)
+    return None if kept is None else _found(kept)
+
+
+def matte_of(visit: Visit, sha256: str) -> MatteU8:
+    """Return a matte by its name.
+
+    Raises
+    ------
+    NotThereError
+        There is no such matte.
+    """
+    data = b"".join(blob_pieces(visit.session, sha256))
+    if not data:
+        raise NotThereError("matte")
+    return decode_matte(data)
 
 
 def cut_out(studio: Studio, job: JobRow, progress: Progress) -> None:
@@ -216,7 +239,6 @@ def cut_out(studio: Studio, job: JobRow, progress: Progress) -> None:
         return
     progress.report(BEGUN_SHARE)
     cut = Cut.of(studio, row.sha256, pyramid, request)
-    by_itself = request.hints == NO_HINTS and request.way is CutWay.ITSELF
     if request.begins and cut.evidence.stands_out:
         rough, level = cut.rough()
         progress.report(SEEN_SHARE)
@@ -226,22 +248,40 @@ def cut_out(studio: Studio, job: JobRow, progress: Progress) -> None:
                 matte=sha256, level=level, rough=True
             ).model_dump(),
         )
-    try:
-        matte, level = cut.matte()
-    except NoSubjectError as cause:
-        raise NoSubjectFoundError(row.name) from cause
+    made = _made(cut, row.name)
     progress.report(FOUND_SHARE)
-    subjects = subjects_in(cut.evidence) if by_itself else 0
 
     def kept_by(session: Session, sha256: str) -> dict[str, object]:
-        found = MatteRow(key=named, sha256=sha256, level=level, subjects=subjects)
-        keep_matte(session, found)
-        return _found(found).model_dump()
+        return _keep(session, named, made, sha256).model_dump()
 
-    file = encode_matte(matte)
     # Before it is told: the first frame with the cut shows the subject's own colours.
-    _make_ready(studio, str(job.picture_id), pyramid, MatteMade(file, matte, level))
-    progress.finish(io.BytesIO(file), kept=kept_by)
+    _make_ready(studio, str(job.picture_id), pyramid, made)
+    progress.finish(io.BytesIO(made.file), kept=kept_by)
+
+
+def found_now(studio: Studio, picture_id: uuid.UUID, request: CutRequest) -> FoundMatte:
+    """Return a matte of a picture, found on the spot unless it was found before.
+
+    Raises
+    ------
+    NotThereError
+        There is no such picture.
+    NetworkMissingError
+        There is no network to find it.
+    NoSubjectFoundError
+        Nothing stands out, and nobody said where to look.
+    """
+    with studio.sessions() as session:
+        row = _require_picture(session, picture_id)
+        named = _key_of(row.sha256, request, studio.networks)
+        kept = find_matte(session, named)
+        if kept is not None:
+            return _found(kept)
+        pyramid = studio.shelf.pyramid(session, row.sha256)
+    made = _made(Cut.of(studio, row.sha256, pyramid, request), row.name)
+    _make_ready(studio, str(picture_id), pyramid, made)
+    with studio.sessions.begin() as session:
+        return _keep(session, named, made, keep_blob(session, io.BytesIO(made.file)))
 
 
 class MatteMade(NamedTuple):
@@ -250,6 +290,32 @@ class MatteMade(NamedTuple):
     file: bytes
     matte: MatteU8
     level: int
+    subjects: int
+    """How many can be told apart; 0 where there is one."""
+
+
+def _made(cut: Cut, name: str) -> MatteMade:
+    """Find a matte.
+
+    Raises
+    ------
+    NoSubjectFoundError
+        Nothing stands out, and nobody said where to look.
+    """
+    try:
+        matte, level = cut.matte()
+    except NoSubjectError as cause:
+        raise NoSubjectFoundError(name) from cause
+    request = cut.request
+    by_itself = request.hints == NO_HINTS and request.way is CutWay.ITSELF
+    subjects = subjects_in(cut.evidence) if by_itself else 0
+    return MatteMade(encode_matte(matte), matte, level, subjects)
+
+
+def _keep(session: Session, named: str, made: MatteMade, sha256: str) -> FoundMatte:
+    found = MatteRow(key=named, sha256=sha256, level=made.level, subjects=made.subjects)
+    keep_matte(session, found)
+    return _found(found)
 
 
 def _make_ready(

@@ -2,7 +2,12 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from glyphaneme.store.database import DATABASE_AWAY
+
+if TYPE_CHECKING:
+    from collections.abc import Sequence
 
 __all__ = [
     "DATABASE_AWAY",
@@ -44,6 +49,24 @@ class KeyReusedError(ServiceError):
             "This key was used for another change already. Nothing was changed; "
             "send the change again with a new key."
         )
+
+
+class SlotsEmptyError(ServiceError):
+    """A picture shall be made by a plan, and photos are missing that it needs."""
+
+    def __init__(self, titles: Sequence[str]) -> None:
+        named = ", ".join(f"“{one}”" for one in titles)
+        super().__init__(
+            f"There is no photo yet for {named}. Nothing was made; put one in and try "
+            "again."
+        )
+
+
+class TableRefusedError(ServiceError):
+    """A table cannot be read, or is none for the plan."""
+
+    def __init__(self, why: str) -> None:
+        super().__init__(f"The table cannot be used. {why} Nothing was made.")
 
 
 class PictureMismatchError(ServiceError):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 from contextlib import suppress
+from functools import partial
 from io import BytesIO
 from typing import TYPE_CHECKING, BinaryIO
 
@@ -17,7 +18,7 @@ from glyphaneme.core.render import all_needed
 from glyphaneme.core.values import with_fields
 from glyphaneme.core.words.faces import Face
 from glyphaneme.core.words.typesetting import measured
-from glyphaneme.core.words.values import MAX_FONTS, Feature, FontRef
+from glyphaneme.core.words.values import Feature, FontRef
 from glyphaneme.services.errors import NotThereError
 from glyphaneme.store import fonts as fonts_store
 from glyphaneme.store.blobs import blob_pieces, keep_blob
@@ -25,16 +26,14 @@ from glyphaneme.store.notices import notify
 from glyphaneme.store.rows import FontRow
 
 if TYPE_CHECKING:
-    from collections.abc import Iterable, Iterator
+    from collections.abc import Iterable
 
     from glyphaneme.core.document import Composite
-    from glyphaneme.core.words.values import Words
+    from glyphaneme.core.words.values import Measure, Words
     from glyphaneme.services.studio import Visit
 
 A_FONT = "font"
 PLAIN = "plain"
-SCRIPTS = "scripts"
-"""The group of families for other scripts: they lend first after a font's own group."""
 
 
 class OfferedFont(BaseModel):
@@ -257,12 +256,17 @@ def measured_edit(visit: Visit, edit: Edit) -> Edit:
     """
     if not isinstance(edit, AddWords | SetWords):
         return edit
-    setting = edit.words.setting
+    words, measure = measured_words(visit, edit.words)
+    return with_fields(edit, words=words, measure=measure)
+
+
+def measured_words(visit: Visit, words: Words) -> tuple[Words, Measure]:
+    """Return words with the fonts that lend them letters, and what they measure."""
+    setting = words.setting
     chosen = _called(visit, setting.fonts[0])
     fonts = (chosen, *_lenders(visit, chosen, setting.text))
-    words: Words = with_fields(edit.words, setting=with_fields(setting, fonts=fonts))
-    faces = faces_of(visit, (one.id for one in fonts))
-    return with_fields(edit, measure=measured(words, faces))
+    words = with_fields(words, setting=with_fields(setting, fonts=fonts))
+    return words, measured(words, faces_of(visit, (one.id for one in fonts)))
 
 
 def _called(visit: Visit, font: FontRef) -> FontRef:
@@ -276,46 +280,11 @@ def _called(visit: Visit, font: FontRef) -> FontRef:
 
 def _lenders(visit: Visit, chosen: FontRef, text: str) -> tuple[FontRef, ...]:
     """Return fonts that have what the chosen one lacks, the nearest first."""
-    face = face_of(visit, chosen.id)
-    missing = {one for one in text if one != "\n" and not (face and face.has(one))}
-    if not missing:
-        return ()
-    own = fonts_store.list_fonts(visit.session)
-    kept = visit.studio.fonts.lenders
-    key = (chosen.id, "".join(sorted(missing)), tuple(one.sha256 for one in own))
-    known = kept.get(key)
-    if known is not None:
-        return known
-    found: list[FontRef] = []
-    for ref in _nearest(visit, chosen, own):
-        if not missing or len(found) == MAX_FONTS - 1:
-            break
-        other = face_of(visit, ref.id)
-        has = {one for one in missing if other is not None and other.has(one)}
-        if has:
-            found.append(ref)
-            missing -= has
-    return kept.put(key, tuple(found))
-
-
-def _nearest(
-    visit: Visit, chosen: FontRef, own: Iterable[FontRow]
-) -> Iterator[FontRef]:
-    """Yield other fonts: of the same group, for other scripts, all others, own ones."""
-    folder = visit.studio.fonts
-    known = folder.refs.get(chosen.id)
-    group = known[0].group if known else ""
-    families = sorted(
-        folder.families,
-        key=lambda one: (one.group != group, one.group != SCRIPTS),
-    )
-    for family in families:
-        ref = family.ref("regular")
-        if ref.id != chosen.id:
-            yield ref
-    for row in own:
-        if row.sha256 != chosen.id:
-            yield FontRef(id=row.sha256, name=_own_name(row))
+    own = [
+        FontRef(id=row.sha256, name=_own_name(row))
+        for row in fonts_store.list_fonts(visit.session)
+    ]
+    return visit.studio.fonts.lenders_for(chosen, text, partial(face_of, visit), own)
 
 
 def _own_offer(row: FontRow) -> OfferedFont:

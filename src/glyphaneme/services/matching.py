@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from glyphaneme.core.document.apart import alone, before_tone, beneath
 from glyphaneme.core.document.model import LayerId
 from glyphaneme.core.errors import NothingToMatchError
-from glyphaneme.core.match import MOST_PAIRS, by_pairs, offers, sides_of
+from glyphaneme.core.match import BEHIND, MOST_PAIRS, by_pairs, offers, sides_of
 from glyphaneme.core.render import render
 from glyphaneme.core.tone import MatchTone
 from glyphaneme.core.values import with_fields
@@ -27,7 +27,6 @@ if TYPE_CHECKING:
 
 LOOKED_AT = 320
 """Pixels along the canvas's longer side: as what was learned from was looked at."""
-BEHIND = "what lies behind"
 FARTHEST = 1e6
 
 

@@ -13,6 +13,8 @@ from glyphaneme.core.weighed import ENTRY, WeighedCache
 from glyphaneme.services.font_folder import FontFolder
 from glyphaneme.services.library import Library
 from glyphaneme.services.networks import Networks
+from glyphaneme.services.photo_facts import Glances
+from glyphaneme.services.plan_folder import PlanFolder
 from glyphaneme.services.resting import Activity
 from glyphaneme.services.shelf import PYRAMIDS_KEPT, PixelShelf, weight_of_pyramid
 from glyphaneme.store.blobs import blob_pieces
@@ -49,6 +51,17 @@ NO_FOLDER = Path("no-folder")
 """Where nothing lies."""
 OWNER = "owner"
 """Who works at it, as long as there are no accounts."""
+
+
+class Shipped(NamedTuple):
+    """Folders of what ships with the product."""
+
+    library: Path = NO_FOLDER
+    fonts: Path = NO_FOLDER
+    plans: Path = NO_FOLDER
+
+
+NOTHING_SHIPPED = Shipped()
 
 
 class Sized(Protocol):
@@ -142,6 +155,9 @@ class Studio:
     networks: Networks = field(default_factory=lambda: Networks(()))
     library: Library = field(default_factory=lambda: Library(NO_FOLDER))
     fonts: FontFolder = field(default_factory=lambda: FontFolder(NO_FOLDER))
+    plans: PlanFolder = field(default_factory=lambda: PlanFolder(NO_FOLDER))
+    glances: Glances = field(default_factory=Glances)
+    """What was measured of photos that plans place."""
     digests: WeighedCache[uuid.UUID, str] = field(
         default_factory=lambda: WeighedCache(PYRAMIDS_KEPT)
     )
@@ -158,6 +174,7 @@ class Studio:
         self.frames.clear()
         self.networks.let_go()
         self.fonts.let_go()
+        self.glances.let_go()
         for one in fields(self):
             kept = getattr(self, one.name)
             if isinstance(kept, WeighedCache):
@@ -197,21 +214,20 @@ def open_studio(
     sessions: Sessions,
     cache_folder: Path,
     models: Iterable[Path] = (),
-    library: Path = NO_FOLDER,
-    fonts: Path = NO_FOLDER,
+    shipped: Shipped = NOTHING_SHIPPED,
     *,
     is_waited_for: bool = False,
 ) -> Studio:
     """Set up what services share; derived pictures are kept below the cache's folder.
 
-    Of networks with one name in several folders of `models`, the first counts; the
-    pictures of the library lie in its folder, as fonts do in theirs.
+    Of networks with one name in several folders of `models`, the first counts.
     """
     return Studio(
         sessions=sessions,
         shelf=PixelShelf(cache_folder),
         is_waited_for=is_waited_for,
         networks=Networks(models),
-        library=Library(library),
-        fonts=FontFolder(fonts),
+        library=Library(shipped.library),
+        fonts=FontFolder(shipped.fonts),
+        plans=PlanFolder(shipped.plans),
     )

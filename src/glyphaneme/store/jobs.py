@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from sqlalchemy import func, select, update
 
@@ -27,6 +27,23 @@ def add_job(session: Session, job: JobRow) -> tuple[JobRow, bool]:
 def find_job(session: Session, job_id: uuid.UUID) -> JobRow | None:
     """Return one job as it is in the database now."""
     return session.get(JobRow, job_id, populate_existing=True)
+
+
+def latest_job(
+    session: Session, kind: JobKind, picture_id: uuid.UUID, request: dict[str, Any]
+) -> JobRow | None:
+    """Return the job that was asked last for just that of a picture."""
+    statement = (
+        select(JobRow)
+        .where(
+            JobRow.kind == kind,
+            JobRow.picture_id == picture_id,
+            JobRow.request == request,
+        )
+        .order_by(JobRow.created_at.desc())
+        .limit(1)
+    )
+    return session.scalars(statement).one_or_none()
 
 
 def open_jobs(session: Session) -> Sequence[JobRow]:

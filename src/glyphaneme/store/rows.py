@@ -35,6 +35,8 @@ class JobKind(StrEnum):
     CUT_OUT = "cut_out"
     LINE_UP = "line_up"
     EXPORT_MANY = "export_many"
+    PAIR = "pair"
+    REFINE = "refine"
 
 
 class Base(DeclarativeBase):
@@ -154,6 +156,8 @@ class ProjectRow(Base):
     and those that nobody can ask for again."""
     about: Mapped[dict[str, Any] | None]
     """What files made of it say: its title, who made it, what it shows."""
+    plan: Mapped[dict[str, Any] | None]
+    """The plan that it was begun from, what was put into that, and how far it is."""
 
 
 class PictureUseRow(Base):
@@ -314,6 +318,13 @@ class JobRow(Base):
         CheckConstraint(
             "kind <> 'export_many' OR request IS NOT NULL",
             name="exports_some_projects",
+        ),
+        CheckConstraint(
+            "kind <> 'pair' OR (picture_id IS NOT NULL AND request IS NOT NULL)",
+            name="pairs_a_picture",
+        ),
+        CheckConstraint(
+            "kind <> 'refine' OR project_id IS NOT NULL", name="refines_a_project"
         ),
     )
 

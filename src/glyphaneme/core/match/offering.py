@@ -25,6 +25,8 @@ SHADES = slice(16, 18)
 CAST = slice(14, 16)
 LOG_LIGHT = 7
 HALF = 0.5
+BEHIND: Final = "what lies behind"
+"""What a layer is matched to where no other one is named."""
 
 
 class Offer(NamedTuple):
@@ -63,6 +65,26 @@ def offers(sides: Sides, to: str, off: Floats | None = None) -> tuple[Offer, ...
         for strength in (HALF, 1.0)
         for way in ways
     )
+
+
+def by_itself(sides: Sides, to: str, strength: float) -> MatchTone:
+    """Return the match that is offered first, at some strength.
+
+    Parameters
+    ----------
+    sides : Sides
+        The subject as it shows, and what it shall resemble.
+    to : str
+        What that is called.
+    strength : float
+        0..1: 1 matches in full.
+
+    Returns
+    -------
+    MatchTone
+        Of all the five.
+    """
+    return tone_of(-guessed(differences(sides)) * strength, to)
 
 
 def tone_of(change: Floats, to: str) -> MatchTone:
