@@ -8,6 +8,8 @@ from glyphaneme.services.aligning import line_up
 from glyphaneme.services.cutting import cut_out
 from glyphaneme.services.file_making import make_file
 from glyphaneme.services.many import make_many
+from glyphaneme.services.plans.beginning import refine
+from glyphaneme.services.plans.pairing import pair_pictures
 from glyphaneme.services.reading_in import read_in
 from glyphaneme.store.rows import JobKind
 
@@ -26,4 +28,6 @@ WORK: Mapping[JobKind, Work] = {
     JobKind.CUT_OUT: cut_out,
     JobKind.LINE_UP: line_up,
     JobKind.EXPORT_MANY: make_many,
+    JobKind.PAIR: pair_pictures,
+    JobKind.REFINE: refine,
 }

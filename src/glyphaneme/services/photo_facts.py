@@ -105,10 +105,8 @@ def facts_of(
     if cut is None or look.is_cut:
         return facts
     found, read = cut
-    subject = glances.subject(photo, found, read)
-    if subject is None:
-        return facts
-    is_found = with_fields(subject, is_found=True)
+    subject = glances.subject(photo, found, read) or look.subject
+    is_found = subject and with_fields(subject, is_found=True)
     return with_fields(facts, subject=is_found, cut=found)
 
 

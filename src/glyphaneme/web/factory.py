@@ -17,6 +17,7 @@ from glyphaneme.web import (
     matching,
     pages,
     pictures,
+    plans,
     projects,
     purposes,
     toning,
@@ -66,6 +67,7 @@ def create_app(studio: Studio, settings: WebSettings) -> OpenAPI:
     map_problems(app)
     for api in (
         projects.api,
+        plans.api,
         versions.api,
         frames.api,
         pictures.api,

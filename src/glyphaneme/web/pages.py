@@ -43,6 +43,9 @@ def serve_pages(app: Flask, folder: Path) -> None:
             index.read_text().replace(NONCE_MARK, g.nonce), content_type="text/html"
         )
 
+    def get_plan_page(plan_name: str) -> Response:  # noqa: ARG001  # likewise
+        return get_page()
+
     def get_icon() -> Response:
         return send_from_directory(folder, "icon.svg")
 
@@ -52,4 +55,5 @@ def serve_pages(app: Flask, folder: Path) -> None:
     app.add_url_rule("/desk/<project_id>", view_func=get_page)
     app.add_url_rule("/versions/<project_id>", view_func=get_page)
     app.add_url_rule("/finish/<project_id>", view_func=get_page)
+    app.add_url_rule("/plan/<plan_name>", view_func=get_plan_page)
     app.add_url_rule("/icon.svg", view_func=get_icon)

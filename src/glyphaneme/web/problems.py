@@ -35,6 +35,7 @@ STATUS: dict[type[Exception], tuple[HTTPStatus, str]] = {
     errors.TooManyVersionsError: (HTTPStatus.CONFLICT, "too-many-versions"),
     errors.TooManyPurposesError: (HTTPStatus.CONFLICT, "too-many-purposes"),
     errors.LibraryPictureError: (HTTPStatus.CONFLICT, "library-picture"),
+    errors.SlotsEmptyError: (HTTPStatus.UNPROCESSABLE_ENTITY, "slots-empty"),
     errors.ExportSizeError: (HTTPStatus.UNPROCESSABLE_ENTITY, "export-size"),
 }
 

@@ -56,6 +56,9 @@ def palette_of(pixels: PixelsU8, *, count: int = 6) -> tuple[str, ...]:
     seen = pixels[pixels[..., 3] > 127][:, :3]
     if len(seen) == 0:
         return ()
+    if len(seen) == 1:
+        # Of one sample OpenCV makes no clusters.
+        seen = np.repeat(seen, 2, axis=0)
     lab = cv2.cvtColor((seen[None] / 255).astype(np.float32), cv2.COLOR_RGB2LAB)[0]
     count = min(count, len(np.unique(seen, axis=0)))
     rank = np.argsort(np.argsort(lab[:, 0], kind="stable"), kind="stable")

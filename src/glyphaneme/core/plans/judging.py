@@ -14,6 +14,7 @@ from glyphaneme.core.document.model import PhotoLayer
 from glyphaneme.core.place import corners_on_canvas, frame_size
 from glyphaneme.core.plans.completing import plain
 from glyphaneme.core.plans.layers import PlanPhoto
+from glyphaneme.core.plans.touching import OF_FACET
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
@@ -71,16 +72,20 @@ def layer_of_step(step: PlanStep, composite: Composite) -> str | None:
     Returns
     -------
     str, or None
-        The first of its layers that is there, or the first of those that came of it;
-        None where there is none.
+        The first of its layers that is there, or one of those that came of it; None
+        where there is none.
     """
-    ids = [layer.id for layer in composite.all_layers()]
     for wanted in step.layers:
-        if wanted in ids:
-            return wanted
-        came = next((one for one in ids if one.startswith(f"{wanted}-")), None)
-        if came is not None:
-            return came
+        came = [
+            layer
+            for layer in composite.all_layers()
+            if layer.id == wanted or layer.id.startswith(f"{wanted}-")
+        ]
+        # Of several photos, one at which there is something to be changed.
+        changed = OF_FACET[step.facet]
+        full = [one for one in came if any(getattr(one, at, None) for at in changed)]
+        if came:
+            return (full or came)[0].id
     return None
 
 

@@ -68,12 +68,8 @@ def lines_of(setting: Setting, fonts: Fonts) -> list[Line]:
             if len(spans) == 1:
                 cut = whole
             else:
-                part = [_within(run, first, last) for run in runs]
-                cut = [
-                    (run, _glyphs(text, run, setting, fonts))
-                    for run in part
-                    if run.first < run.last
-                ]
+                part = [_within(run, first, last) for run in _met(runs, first, last)]
+                cut = [(run, _glyphs(text, run, setting, fonts)) for run in part]
             is_last = place == len(spans) - 1
             line = _line(text, cut, setting, is_last=is_last)
             found.append(line._replace(said=text[first:last]))
@@ -134,6 +130,13 @@ def lies_at(setting: Setting, line: Line, wide: float) -> float:
 
 def _glyphs(text: str, run: Run, setting: Setting, fonts: Fonts) -> list[Glyph]:
     return apart(shaped(text, run, setting, fonts), setting.letter_gap)
+
+
+def _met(runs: Sequence[Run], first: int, last: int) -> Sequence[Run]:
+    """Return those of runs, in the order of the text, that a line has a part of."""
+    begin = bisect_right(runs, first, key=lambda run: run.last)
+    end = bisect_left(runs, last, key=lambda run: run.first)
+    return runs[begin:end]
 
 
 def _within(run: Run, first: int, last: int) -> Run:
