@@ -32,6 +32,7 @@ import type {
 import type { Font, FontFacts } from "@/model/fonts";
 import type { MatchOffer } from "@/model/matches";
 import type { CutAnswer, CutRequest, Haste, Network } from "@/model/mattes";
+import type { Checklist, Filling, PlanLook, PlanOffer } from "@/model/plans";
 import type { Point } from "@/model/points";
 import { joinedHistory } from "@/model/ruling";
 import type { ToneOf } from "@/model/tones";
@@ -219,6 +220,35 @@ export async function bringInProfile(file: File): Promise<Profile> {
   body.append("file", file, file.name);
   return (await send("/api/profiles", { method: "POST", body })).json() as Promise<Profile>;
 }
+
+export const fetchPlans = async (): Promise<PlanOffer[]> =>
+  (await getJson<{ plans: PlanOffer[] }>("/api/plans")).plans;
+
+/** A small example of a plan, or a photo that it was made of. */
+export const planExampleUrl = (name: string, slot?: string): string =>
+  `/api/plans/${name}/example${slot === undefined ? "" : `?slot=${slot}`}`;
+
+/** Ask what would come of a plan; what is still to be found is sought from then on. */
+export const lookAtPlan = (name: string, filling: Filling): Promise<PlanLook> =>
+  sendJson<PlanLook>(`/api/plans/${name}/look`, { filling });
+
+/** A picture of what would come of a plan, its longer side so many pixels long. */
+export const fetchPlanFrame = async (name: string, filling: Filling, side: number): Promise<Blob> =>
+  (await sendBody(`/api/plans/${name}/frame`, { filling, side })).blob();
+
+export const beginFromPlan = (
+  name: string,
+  begun: { readonly id: string; readonly filling: Filling },
+): Promise<ProjectState> => sendJson<ProjectState>(`/api/plans/${name}/projects`, begun);
+
+/** The steps of the plan that a picture was begun from. */
+export const fetchChecklist = (id: string): Promise<Checklist> =>
+  getJson<Checklist>(`/api/projects/${id}/plan`);
+
+export const changeChecklist = (
+  id: string,
+  change: { readonly ignored?: Readonly<Record<string, boolean>>; readonly is_folded?: boolean },
+): Promise<void> => sendJson<void>(`/api/projects/${id}/plan`, change, "PATCH");
 
 export const cancelJob = async (id: string): Promise<Job> =>
   (await send(`/api/jobs/${id}`, { method: "DELETE" })).json() as Promise<Job>;

@@ -21,6 +21,10 @@ const FinishPage = lazy(async () => ({
   default: (await import("@/features/finish/FinishPage")).FinishPage,
 }));
 
+const PlanPage = lazy(async () => ({
+  default: (await import("@/features/plan/PlanPage")).PlanPage,
+}));
+
 const client = new QueryClient({
   defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } },
 });
@@ -49,6 +53,7 @@ function Pages(): ReactElement {
             <Route path="/desk/:projectId" element={<Desk />} />
             <Route path="/versions/:projectId" element={<VersionsPage />} />
             <Route path="/finish/:projectId" element={<FinishPage />} />
+            <Route path="/plan/:planName" element={<PlanPage />} />
             <Route path="*" element={<Wall />} />
           </Routes>
         </Suspense>

@@ -1,10 +1,11 @@
 /** Long work as the service last told of it. */
 
+import type { components } from "@generated/schema";
 import { create } from "zustand";
 
 export interface KnownJob {
   readonly id: string;
-  readonly kind: "read_picture" | "export" | "cut_out" | "line_up" | "export_many";
+  readonly kind: components["schemas"]["JobKind"];
   readonly state: "waiting" | "running" | "done" | "failed" | "cancelled";
   readonly progress: number;
   /** What it has found so far, where that is more than a file. */

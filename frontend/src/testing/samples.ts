@@ -124,6 +124,7 @@ export function sampleState(changes: Partial<ProjectState> = {}): ProjectState {
     composite: sampleComposite() as ProjectState["composite"],
     sentences: [],
     sheet: [],
+    plan: null,
     undo_to: null,
     redo_to: null,
     ...changes,

@@ -25,6 +25,15 @@ if TYPE_CHECKING:
     from glyphaneme.store.rows import ProjectRow, RevisionRow
 
 
+class PlanName(BaseModel):
+    """How a plan is called, in addresses and for people."""
+
+    model_config = ConfigDict(frozen=True)
+
+    name: str
+    title: str
+
+
 class ProjectCard(BaseModel):
     """A project as a print on the wall."""
 
@@ -40,6 +49,8 @@ class ProjectCard(BaseModel):
     versions: list[str]
     """What its named moments are called, newest first."""
     changed_at: datetime
+    plan: PlanName | None
+    """The plan that it was begun from, where one was."""
 
 
 class SentencePart(BaseModel):
@@ -87,6 +98,8 @@ class ProjectState(BaseModel):
     composite: Composite
     sentences: list[LayerSentence]
     sheet: list[SentencePart]
+    plan: PlanName | None
+    """The plan that it was begun from, where one was."""
 
 
 def begin_project(
@@ -167,6 +180,7 @@ def list_wall(visit: Visit) -> list[ProjectCard]:
                 ways=ways[row.id],
                 versions=versions.get(row.id, []),
                 changed_at=row.changed_at,
+                plan=_plan_of(row),
             )
         )
     return cards
@@ -304,7 +318,13 @@ def project_state(
             for sentence in describe(composite)
         ],
         sheet=_said(describe_canvas(composite.canvas)),
+        plan=_plan_of(row),
     )
+
+
+def _plan_of(row: ProjectRow) -> PlanName | None:
+    plan = None if row.plan is None else row.plan["plan"]
+    return None if plan is None else PlanName(name=plan["name"], title=plan["title"])
 
 
 def _said(parts: tuple[Part, ...]) -> list[SentencePart]:

@@ -6,7 +6,7 @@ import { Said } from "@/features/finish/Said";
 import type { Finishing } from "@/features/finish/useFinishing";
 import { sayGaveWay } from "@/model/finishing";
 import { LiveWord } from "@/ui/LiveWord";
-import { toPlace } from "@/work/useBegun";
+import { toLayer } from "@/work/useBegun";
 import type { Finish } from "@/work/useFinish";
 
 const SOFT_PPI = 150;
@@ -73,7 +73,7 @@ function SoftPhotos({ finishing }: { readonly finishing: Finishing }): ReactElem
     <Said isUrgent={own < SOFT_PPI}>
       <strong>{soft.name}</strong> has {own} of its own pixels an inch here and will look soft from
       near.{" "}
-      <Link to={`/desk/${project.id}`} state={toPlace(soft.layer_id)}>
+      <Link to={`/desk/${project.id}`} state={toLayer(soft.layer_id, "place")}>
         Make it smaller
       </Link>{" "}
       · <LiveWord onPress={() => setMeant([...meant, soft.layer_id])}>it is meant so</LiveWord>

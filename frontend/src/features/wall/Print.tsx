@@ -7,6 +7,7 @@ import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
 import { previewUrl, removeProject, renameProject } from "@/api/calls";
 import type { ProjectCard } from "@/api/types";
+import { lowered } from "@/model/plans";
 import { sayCount, sayWhen } from "@/model/wording";
 import { useMessages } from "@/state/messages";
 import { color, font } from "@/theme/tokens";
@@ -113,12 +114,16 @@ export function Print({ card, isChosen, onChoose }: PrintProps): ReactElement {
   const navigate = useNavigate();
   const address = `/desk/${card.id}`;
   const versions = `/versions/${card.id}`;
+  const plan = card.plan?.name;
   const compare = { label: "Compare its versions", run: () => void navigate(versions) };
   const deeds = [
     { label: "Rename", run: () => setRenaming(true) },
     { label: "Finish it", run: () => void navigate(`/finish/${card.id}`) },
     { label: "Hang a copy beside it", run: () => copy(null) },
     ...(card.versions.length > 0 ? [compare] : []),
+    ...(plan
+      ? [{ label: "The same with other photos", run: () => void navigate(`/plan/${plan}`) }]
+      : []),
     { label: "Take off the wall", run: takeDown },
   ];
   return (
@@ -165,6 +170,7 @@ export function Print({ card, isChosen, onChoose }: PrintProps): ReactElement {
         </Suspense>
       </Caption>
       <When>
+        {card.plan ? `${lowered(card.plan.title)}, ` : ""}
         {sayCount(card.layers, "layer")}
         {card.versions.length > 0 ? (
           <>

@@ -26,8 +26,7 @@ const Band = styled.section`
   display: grid;
   grid-template-columns: 136px 1fr;
   align-items: start;
-  padding: 18px 32px 20px;
-  border-bottom: 1px solid ${color.rule};
+  padding: 14px 32px 8px;
   background: ${color.sheet};
 `;
 

@@ -7,6 +7,7 @@ import styled from "styled-components";
 import { fetchWall } from "@/api/calls";
 import type { ProjectCard } from "@/api/types";
 import { FinishSeveral } from "@/features/wall/FinishSeveral";
+import { PlanRow } from "@/features/wall/PlanRow";
 import { Print } from "@/features/wall/Print";
 import { useDroppedStart } from "@/features/wall/useStart";
 import { useTheme } from "@/features/wall/useTheme";
@@ -98,6 +99,7 @@ export function Wall(): ReactElement {
       <Suspense fallback={<StartSpace />}>
         <StartSentence />
       </Suspense>
+      <PlanRow isPage={wall.isSuccess && cards.length === 0} />
       <Arrivals />
       <WallState
         isLoading={wall.isPending}
@@ -159,7 +161,8 @@ function WallState({ isLoading, trouble, isBare, missed }: WallStateProps): Reac
   if (!isBare) return null;
   return (
     <Says>
-      Nothing hangs here yet. Begin with the sentence above, or drop a photo anywhere on this page.
+      Nothing hangs here yet. Begin with one of the kinds above, with the sentence, or drop a photo
+      anywhere on this page.
     </Says>
   );
 }

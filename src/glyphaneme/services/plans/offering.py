@@ -6,7 +6,14 @@ from typing import TYPE_CHECKING
 
 from pydantic import BaseModel, ConfigDict
 
-from glyphaneme.core.plans.values import Choice, PlanSheet, Slot, Title, WordsSlot
+from glyphaneme.core.plans.values import (
+    Choice,
+    Facet,
+    PlanSheet,
+    Slot,
+    Title,
+    WordsSlot,
+)
 
 if TYPE_CHECKING:
     from glyphaneme.core.plans import Plan
@@ -21,6 +28,8 @@ class StepOffer(BaseModel):
     name: str
     question: Title
     advice: str
+    link: Title
+    facet: Facet
 
 
 class PlanOffer(BaseModel):
@@ -66,7 +75,13 @@ def _offer(plan: Plan) -> PlanOffer:
         words=list(plan.words),
         choices=list(plan.choices),
         steps=[
-            StepOffer(name=step.name, question=step.question, advice=step.advice)
+            StepOffer(
+                name=step.name,
+                question=step.question,
+                advice=step.advice,
+                link=step.link,
+                facet=step.facet,
+            )
             for step in plan.steps
         ],
     )
