@@ -114,6 +114,11 @@ export function lowered(title: string): string {
   return title.charAt(0).toLowerCase() + title.slice(1);
 }
 
+/** Begin words as a sentence begins. */
+export function raised(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
+
 const CM_PER_INCH = 2.54;
 const PRINT_PPI = 150;
 

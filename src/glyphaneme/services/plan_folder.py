@@ -49,6 +49,10 @@ class PlanFolder:
             raise NotThereError(A_PLAN)
         return found
 
+    def has_example(self, name: str, slot: str | None = None) -> bool:
+        """Tell whether there is an example of a plan, or one of its photos."""
+        return self._example(name, slot).exists()
+
     def example(self, name: str, slot: str | None = None) -> bytes:
         """Return a small example of a plan, or a photo it was made from, as WebP.
 
@@ -60,8 +64,11 @@ class PlanFolder:
         plan = self.require(name)
         if slot is not None and slot not in {one.name for one in plan.slots}:
             raise NotThereError("slot")
-        called = name if slot is None else f"{name}--{slot}"
-        file = self._folder / EXAMPLES / f"{called}.webp"
+        file = self._example(name, slot)
         if not file.exists():
             raise NotThereError("example")
         return file.read_bytes()
+
+    def _example(self, name: str, slot: str | None) -> Path:
+        called = name if slot is None else f"{name}--{slot}"
+        return self._folder / EXAMPLES / f"{called}.webp"

@@ -5,6 +5,7 @@ import styled from "styled-components";
 import { ChosenPanel } from "@/features/pile/ChosenPanel";
 import { LayerList } from "@/features/pile/LayerItem";
 import { PileDragProvider } from "@/features/pile/PileDrag";
+import { PlanSteps } from "@/features/pile/PlanSteps";
 import { SheetItem } from "@/features/pile/SheetItem";
 import { countLayers } from "@/model/composite";
 import { sayCount } from "@/model/wording";
@@ -72,6 +73,7 @@ export function Pile(): ReactElement {
         </LiveWord>{" "}
         or <LiveWord onPress={() => layMending(desk)}>mend everything</LiveWord>.
       </LayOn>
+      <PlanSteps />
       <Scroll>
         {layers.length === 0 ? (
           <Nothing>Nothing lies on the sheet yet. What you lay on shows here, in words.</Nothing>

@@ -15,9 +15,10 @@ import { lend, useBringIn } from "@/work/useBringIn";
 
 const Body = styled(Dialog)`
   display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
   gap: 10px;
   width: 344px;
-  max-height: min(460px, 70vh);
+  height: min(420px, 60vh);
   padding: 10px;
   outline: none;
 `;
@@ -43,7 +44,7 @@ const Kind = styled.h3`
 
 const Tiles = styled.ul`
   display: grid;
-  grid-template-columns: repeat(3, 1fr);
+  grid-template-columns: repeat(3, minmax(0, 1fr));
   gap: 6px;
 `;
 

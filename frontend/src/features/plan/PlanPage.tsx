@@ -25,6 +25,7 @@ import {
   photosIn,
   piecesOf,
   poured,
+  raised,
   sayNumber,
   saySheet,
 } from "@/model/plans";
@@ -34,6 +35,7 @@ import { PlainButton, StrongButton } from "@/ui/Button";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
 import { PageHead, PageSays, PageSentence, PageTitle } from "@/ui/PageHead";
+import { StepNumber } from "@/ui/StepNumber";
 import { ToWall } from "@/ui/ToWall";
 import { Arrivals } from "@/work/Arrivals";
 import { useBringIn } from "@/work/useBringIn";
@@ -161,24 +163,6 @@ const Step = styled.li`
     font-family: ${font.reading};
     font-size: 14px;
     line-height: 1.45;
-  }
-`;
-
-export const StepNumber = styled.span`
-  display: inline-grid;
-  flex: none;
-  place-items: center;
-  width: 20px;
-  height: 20px;
-  border: 1.5px solid ${color.ink};
-  border-radius: 50%;
-  font-family: ${font.control};
-  font-size: 12px;
-
-  &[data-done="true"] {
-    border-color: ${color.on};
-    background: ${color.on};
-    color: ${color.onInk};
   }
 `;
 
@@ -391,7 +375,7 @@ function StepList({ plan, look, isWhole, begin }: StepListProps): ReactElement {
                   label={`${step.question} ${step.link}, at the desk`}
                   onPress={() => begin.begin({ layer, facet: step.facet as Facet })}
                 >
-                  {step.link}
+                  {raised(step.link)}
                 </LiveWord>
               ) : null}
             </p>

@@ -135,6 +135,10 @@ const Note = styled.p`
   &[data-kind="poor"] {
     color: ${color.trouble};
   }
+
+  &[data-kind="why"] {
+    color: ${color.softInk};
+  }
 `;
 
 const Row = styled.ul`

@@ -9,6 +9,7 @@ import { type Filling, NOTHING, type PlanLook, type PlanOffer } from "@/model/pl
 import type { Facet } from "@/state/desk/selection";
 import { useMessages } from "@/state/messages";
 import { usePlans } from "@/state/plans";
+import { useSettled } from "@/state/useSettled";
 import { jobEnd } from "@/work/jobEnd";
 import { toLayer } from "@/work/useBegun";
 
@@ -95,16 +96,6 @@ function useFinds(look: PlanLook | undefined, onFound: () => void): void {
 }
 
 const stop = (id: string) => void cancelJob(id).catch(() => undefined);
-
-/** Return a value once it has not changed for a while; the first one at once. */
-function useSettled<T>(value: T, afterMs: number): T {
-  const [settled, settle] = useState(value);
-  useEffect(() => {
-    const timer = setTimeout(() => settle(value), afterMs);
-    return () => clearTimeout(timer);
-  }, [value, afterMs]);
-  return settled;
-}
 
 function useAddress(file: Blob | undefined): string | null {
   const [address, setAddress] = useState<string | null>(null);

@@ -171,14 +171,8 @@ function PlanExample({ plan }: { readonly plan: PlanOffer }): ReactElement {
         <Paper>
           <img src={planExampleUrl(plan.name)} alt="" loading="lazy" />
           <Sources data-sources="" aria-hidden="true">
-            {plan.slots.slice(0, MOST_SOURCES).map(({ name }) => (
-              <img
-                key={name}
-                src={planExampleUrl(plan.name, name)}
-                alt=""
-                loading="lazy"
-                onError={({ currentTarget }) => currentTarget.remove()}
-              />
+            {plan.shown_with.slice(0, MOST_SOURCES).map((slot) => (
+              <img key={slot} src={planExampleUrl(plan.name, slot)} alt="" loading="lazy" />
             ))}
           </Sources>
         </Paper>

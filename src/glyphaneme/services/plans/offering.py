@@ -17,6 +17,7 @@ from glyphaneme.core.plans.values import (
 
 if TYPE_CHECKING:
     from glyphaneme.core.plans import Plan
+    from glyphaneme.services.plan_folder import PlanFolder
     from glyphaneme.services.studio import Visit
 
 
@@ -46,11 +47,14 @@ class PlanOffer(BaseModel):
     words: list[WordsSlot]
     choices: list[Choice]
     steps: list[StepOffer]
+    shown_with: list[str]
+    """Slots whose photos of the example are there to be seen."""
 
 
 def list_plans(visit: Visit) -> list[PlanOffer]:
     """Return all plans, in the order in which they are offered."""
-    return [_offer(plan) for plan in visit.studio.plans.plans.values()]
+    folder = visit.studio.plans
+    return [_offer(plan, folder) for plan in folder.plans.values()]
 
 
 def require_plan(visit: Visit, name: str) -> Plan:
@@ -64,7 +68,7 @@ def require_plan(visit: Visit, name: str) -> Plan:
     return visit.studio.plans.require(name)
 
 
-def _offer(plan: Plan) -> PlanOffer:
+def _offer(plan: Plan, folder: PlanFolder) -> PlanOffer:
     return PlanOffer(
         name=plan.name,
         title=plan.title,
@@ -83,5 +87,8 @@ def _offer(plan: Plan) -> PlanOffer:
                 facet=step.facet,
             )
             for step in plan.steps
+        ],
+        shown_with=[
+            slot.name for slot in plan.slots if folder.has_example(plan.name, slot.name)
         ],
     )
