@@ -62,6 +62,26 @@ class SlotsEmptyError(ServiceError):
         )
 
 
+class PlanNotMadeError(ServiceError):
+    """A picture holds more than a plan may."""
+
+    def __init__(self, title: str) -> None:
+        super().__init__(
+            f"No plan “{title}” can be made of this picture: it has more layers or "
+            "photos than a plan may hold. Nothing was changed; merge some first."
+        )
+
+
+class TooManyPlansError(ServiceError):
+    """Another plan shall be kept, and there are as many as there may be."""
+
+    def __init__(self, most: int) -> None:
+        super().__init__(
+            f"There are {most} plans of your own already. Nothing was kept; take one "
+            "away first."
+        )
+
+
 class TableRefusedError(ServiceError):
     """A table cannot be read, or is none for the plan."""
 

@@ -35,6 +35,12 @@ def find_pictures(session: Session, ids: Iterable[uuid.UUID]) -> Sequence[Pictur
     return session.scalars(select(PictureRow).where(PictureRow.id.in_(list(ids)))).all()
 
 
+def pictures_of_files(session: Session, files: Iterable[str]) -> Sequence[PictureRow]:
+    """Return the pictures of some files, by their SHA-256, those that there are."""
+    wanted = select(PictureRow).where(PictureRow.sha256.in_(list(files)))
+    return session.scalars(wanted).all()
+
+
 def list_pictures(session: Session) -> Sequence[PictureRow]:
     """Return all pictures of the shelf and those of the library, newest first."""
     shown = PictureRow.on_shelf | PictureRow.library.is_not(None)

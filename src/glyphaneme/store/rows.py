@@ -258,6 +258,19 @@ class PurposeRow(Base):
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
 
 
+class PlanRow(Base):
+    """A plan of somebody's own."""
+
+    __tablename__ = "plan"
+    __table_args__ = (CheckConstraint("name <> ''", name="has_name"),)
+
+    name: Mapped[str] = mapped_column(primary_key=True)
+    document: Mapped[dict[str, Any]]
+    example_sha256: Mapped[str | None] = mapped_column(ForeignKey("blob.sha256"))
+    """A small picture of what it makes, as a WebP file."""
+    created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+
+
 class ProfileRow(Base):
     """A printer's colour profile that somebody brought; files name it by its bytes."""
 

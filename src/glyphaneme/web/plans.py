@@ -10,14 +10,16 @@ from flask import Response, request
 from pydantic import BaseModel, ConfigDict, Field
 
 from glyphaneme.core.plans import Filling
+from glyphaneme.core.plans.remaking import NewPlan
 from glyphaneme.services import projects
-from glyphaneme.services.plans import beginning, checking, offering, showing
+from glyphaneme.services.plans import beginning, checking, offering, owning, showing
 from glyphaneme.services.plans.checking import Checklist, ChecklistChange
 from glyphaneme.services.plans.offering import PlanOffer
 from glyphaneme.services.plans.showing import PlanLook
-from glyphaneme.services.projects import ProjectState
+from glyphaneme.services.projects import PlanName, ProjectState
 from glyphaneme.web.describing import blueprint
 from glyphaneme.web.shared import IdPath, changing, looking
+from glyphaneme.web.uploads import uploaded
 
 api = blueprint("plans")
 
@@ -62,6 +64,20 @@ class NewFromPlan(FillingBody):
     id: uuid.UUID = Field(default_factory=uuid.uuid4)
 
 
+MAGIC = {b"\x89PNG": "image/png", b"\xff\xd8\xff": "image/jpeg"}
+
+
+def _kind_of(data: bytes) -> str:
+    """Return the media type of an example."""
+    return next(
+        (kind for magic, kind in MAGIC.items() if data.startswith(magic)), "image/webp"
+    )
+
+
+class NewPlanOf(NewPlan):
+    """What a plan is called that is made of a picture, and which photos are slots."""
+
+
 @api.get("/plans", responses={200: PlanOffers})
 def get_plans() -> dict[str, Any]:
     """Return all plans."""
@@ -76,12 +92,53 @@ def get_plans() -> dict[str, Any]:
 def get_example(path: PlanPath, query: ExampleQuery) -> Response:
     """Return a small example of a plan, or a photo that it was made of."""
     with looking() as visit:
-        data = visit.studio.plans.example(path.name, query.slot)
-    response = Response(data, content_type="image/webp")
+        data = offering.find_example(visit, path.name, query.slot)
+    response = Response(data, content_type=_kind_of(data))
     response.headers["Cache-Control"] = "private, no-cache"
     response.add_etag()
     response.make_conditional(request)
     return response
+
+
+@api.post("/plans", responses={201: PlanName})
+def post_plan() -> Response | tuple[dict[str, Any], int]:
+    """Bring a plan file in: multipart, field `file`."""
+    upload = uploaded("the plan file")
+    if isinstance(upload, Response):
+        return upload
+    with changing() as visit:
+        plan = owning.import_plan(visit, upload.file.read())
+    return PlanName(name=plan.name, title=plan.title).model_dump(mode="json"), 201
+
+
+@api.delete("/plans/<string:name>", responses={204: None})
+def delete_plan(path: PlanPath) -> tuple[str, int]:
+    """Take an own plan away."""
+    with changing() as visit:
+        owning.drop_own(visit, path.name)
+    return "", 204
+
+
+@api.get(
+    "/plans/<string:name>/file",
+    responses={200: {"content": {"application/json": {}}}},
+)
+def get_plan_file(path: PlanPath) -> Response:
+    """Return a plan as a file, with all that stays in it."""
+    with looking() as visit:
+        plan = offering.require_plan(visit, path.name)
+        data = owning.export_plan(visit, plan)
+    response = Response(data, content_type="application/json")
+    response.headers["Content-Disposition"] = f'attachment; filename="{plan.name}.json"'
+    return response
+
+
+@api.post("/projects/<uuid:id>/plans", responses={201: PlanName})
+def post_plan_of(path: IdPath, body: NewPlanOf) -> tuple[dict[str, Any], int]:
+    """Make a plan of a picture as it stands."""
+    with changing() as visit:
+        plan = owning.make_plan(visit, path.id, body)
+    return PlanName(name=plan.name, title=plan.title).model_dump(mode="json"), 201
 
 
 @api.post("/plans/<string:name>/look", responses={200: PlanLook})

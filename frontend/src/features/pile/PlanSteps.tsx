@@ -176,10 +176,10 @@ function StepItem({ step, place, isShown, onShow, onIgnore }: StepItemProps): Re
         <span />
       ) : (
         <Small
-          aria-label={`${isIgnored ? "Bring back" : "Leave out"}: ${step.question}`}
+          aria-label={`${isIgnored ? "Bring back" : "Skip"}: ${step.question}`}
           onPress={() => onIgnore(!isIgnored)}
         >
-          {isIgnored ? "back" : "leave"}
+          {isIgnored ? "bring back" : "skip"}
         </Small>
       )}
       {isShown ? (
@@ -193,7 +193,7 @@ function StepItem({ step, place, isShown, onShow, onIgnore }: StepItemProps): Re
 
 function sayState({ state }: Step): string {
   if (state === "touched") return "looked at";
-  return state === "ignored" ? "left out" : "not looked at yet";
+  return state === "ignored" ? "skipped" : "not looked at yet";
 }
 
 /** Leads to the layer and the facet that a step is about. */

@@ -6,9 +6,11 @@ from typing import TYPE_CHECKING, Any, Final
 
 from glyphaneme.core.blend import BlendMode
 from glyphaneme.core.document.model import (
+    Box,
     ColorLayer,
     Composite,
     GradientLayer,
+    GroupLayer,
     MendedLayer,
     MendingLayer,
     PhotoLayer,
@@ -27,6 +29,7 @@ from glyphaneme.core.edits import (
     CutOut,
     Edit,
     FadeLayer,
+    GroupLayers,
     LockLayer,
     MendPhoto,
     NameLayer,
@@ -43,6 +46,7 @@ from glyphaneme.core.edits.lettering import name_of
 from glyphaneme.core.edits.mask_whole import SETTLED
 from glyphaneme.core.errors import CoreError, LayerUnsayableError
 from glyphaneme.core.mask import Mask, MattePart
+from glyphaneme.core.place import Placement
 from glyphaneme.core.values import with_fields
 
 if TYPE_CHECKING:
@@ -159,41 +163,13 @@ def _changing(
 
 
 def _laid_on(layer: Layer, index: int) -> Iterator[Edit]:
-    """Return the edits by which a layer is laid on, and all is done to it.
-
-    Raises
-    ------
-    LayerUnsayableError
-        It is a group.
-    """
-    place = {"layer_id": layer.id, "index": index}
-    name = {**place, "name": layer.name}
+    """Return the edits by which a layer is laid on, and all is done to it."""
     bare: dict[str, Any] = dict(BARE)
-    if isinstance(layer, PhotoLayer):
-        yield AddLayer(
-            **name,
-            picture=layer.picture,
-            width=layer.width,
-            height=layer.height,
-            placement=layer.placement,
-        )
-    elif isinstance(layer, ColorLayer):
-        yield AddColor(**name, color=layer.color)
-    elif isinstance(layer, GradientLayer):
-        yield AddGradient(**name, gradient=layer.gradient)
-    elif isinstance(layer, ToningLayer):
-        yield AddToning(**name, tones=layer.tones)
-    elif isinstance(layer, MendingLayer):
-        yield AddMending(**name)
-    elif isinstance(layer, WordsLayer):
-        yield AddWords(
-            **place,
-            words=layer.words,
-            measure=layer.measure,
-            placement=layer.placement,
-        )
+    if isinstance(layer, GroupLayer):
+        yield from _put_together(layer, index)
+        bare["placement"] = _upright(layer)
     else:
-        raise LayerUnsayableError(layer.name)
+        yield _added(layer, index)
     if isinstance(layer, WordsLayer):
         bare["name"] = name_of(layer.words.setting.text)
     if hasattr(layer, "tones") and not isinstance(layer, ToningLayer):
@@ -201,6 +177,69 @@ def _laid_on(layer: Layer, index: int) -> Iterator[Edit]:
     yield from _changed(with_fields(layer, **bare), layer)
     if isinstance(layer, MendedLayer):
         yield from (MendPhoto(layer_id=layer.id, mend=one) for one in layer.mends)
+
+
+def _added(layer: Layer, index: int) -> Edit:
+    """Return the edit that lays a layer on which holds no others.
+
+    Raises
+    ------
+    LayerUnsayableError
+        It is of no such kind.
+    """
+    place = {"layer_id": layer.id, "index": index}
+    name = {**place, "name": layer.name}
+    if isinstance(layer, PhotoLayer):
+        return AddLayer(
+            **name,
+            picture=layer.picture,
+            width=layer.width,
+            height=layer.height,
+            placement=layer.placement,
+        )
+    if isinstance(layer, ColorLayer):
+        return AddColor(**name, color=layer.color)
+    if isinstance(layer, GradientLayer):
+        return AddGradient(**name, gradient=layer.gradient)
+    if isinstance(layer, ToningLayer):
+        return AddToning(**name, tones=layer.tones)
+    if isinstance(layer, MendingLayer):
+        return AddMending(**name)
+    if isinstance(layer, WordsLayer):
+        return AddWords(
+            **place,
+            words=layer.words,
+            measure=layer.measure,
+            placement=layer.placement,
+        )
+    raise LayerUnsayableError(layer.name)
+
+
+def _upright(layer: GroupLayer) -> Placement:
+    """Return where a group lies that was just put together."""
+    x, y = layer.width / 2, layer.height / 2
+    return Placement(x=x, y=y, scale_x=1, scale_y=1)
+
+
+def _put_together(layer: GroupLayer, index: int) -> Iterator[Edit]:
+    """Return the edits by which members are laid on, and put into their group.
+
+    Raises
+    ------
+    LayerUnsayableError
+        It has none.
+    """
+    if not layer.layers:
+        raise LayerUnsayableError(layer.name)
+    for place, member in enumerate(layer.layers):
+        yield from _laid_on(member, index + place)
+    yield GroupLayers(
+        group_id=layer.id,
+        name=layer.name,
+        layer_ids=tuple(member.id for member in layer.layers),
+        # From the sheet's corner on: so members stay where they are.
+        box=Box(left=0, top=0, width=layer.width, height=layer.height),
+    )
 
 
 def _changed(before: Layer, after: Layer) -> Iterator[Edit]:

@@ -59,8 +59,10 @@ def asked_of(plan: Plan, filling: Filling) -> dict[str, AskedPhoto]:
     """
     ways: dict[str, CutWay] = {}
     blanks = set[str]()
-    slots = {one.id: one.slot for one in plan.layers if isinstance(one, PlanPhoto)}
-    for layer in plan.layers:
+    slots = {
+        one.id: one.slot for one in plan.all_layers() if isinstance(one, PlanPhoto)
+    }
+    for layer in plan.all_layers():
         if not isinstance(layer, PlanPhoto):
             continue
         for way in _ways(layer) if layer.slot is not None else ():

@@ -137,10 +137,12 @@ class Known(NamedTuple):
     """All that is known when a plan is filled.
 
     `pairs` maps the pixels of one photo to those of another, (3, 3) float64, by their
-    pictures; `matches` holds what brings a layer's tones to another's, by its id.
+    pictures; `matches` holds what brings a layer's tones to another's, by its id;
+    `stays` the plan's own pictures, by what it calls them.
     """
 
     photos: Mapping[str, PhotoFacts]
     measure: Measuring = _unmeasured
     pairs: Mapping[tuple[str, str], MatrixF64] = {}
     matches: Mapping[str, MatchTone] = {}
+    stays: Mapping[str, PhotoFacts] = {}

@@ -166,7 +166,7 @@ class Given(NamedTuple):
 
     def _items_of(self, layer: PlanPhoto) -> Iterator[Item]:
         if layer.slot is None:
-            facts = self.known.photos.get(layer.picture or "")
+            facts = self.known.stays.get(layer.picture or "")
             if facts is not None:
                 yield Item(layer.id, layer, facts)
             return

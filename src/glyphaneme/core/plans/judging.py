@@ -186,7 +186,7 @@ def _on_subject(plan: Plan, slot: Slot, facts: PhotoFacts) -> Iterator[Note]:
     subject = facts.subject
     is_cut_out = any(
         isinstance(layer, PlanPhoto) and layer.slot == slot.name and layer.cut
-        for layer in plan.layers
+        for layer in plan.all_layers()
     )
     if not (is_cut_out or slot.whole) or subject is None:
         return

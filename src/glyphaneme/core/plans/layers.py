@@ -6,7 +6,7 @@ placement of its own has them as a composite has, in its own pixels.
 
 from __future__ import annotations
 
-from typing import Annotated, Literal, TypeAlias
+from typing import TYPE_CHECKING, Annotated, Literal, TypeAlias
 
 from pydantic import Field, model_validator
 
@@ -16,13 +16,18 @@ from glyphaneme.core.document.model import Extent, LayerBase, Mends
 from glyphaneme.core.document.naming import Name
 from glyphaneme.core.mask import CutWay
 from glyphaneme.core.place import Placement
-from glyphaneme.core.plans.base import PlanName, PlanValue, Sha256
+from glyphaneme.core.plans.base import PlanName, PlanValue
 from glyphaneme.core.plans.facts import ColorMeasure
 from glyphaneme.core.plans.placing import Lines, Placing
 from glyphaneme.core.tone import Tones
 from glyphaneme.core.words import Words
 
+if TYPE_CHECKING:
+    from collections.abc import Iterable, Iterator
+
 MAX_PLAN_LAYERS = 200
+ITSELF = "itself"
+"""What parts of a mask call the photo of the layer that they are in."""
 
 
 class ColorOf(PlanValue):
@@ -63,7 +68,8 @@ class PlanPhoto(PlanLayerBase):
 
     kind: Literal["photo"] = "photo"
     slot: PlanName | None = None
-    picture: Sha256 | None = None
+    picture: PlanName | None = None
+    """One of the plan's own, which stays."""
     take: Literal["each", "first", "rest"] = "each"
     place: Placing | None = None
     placement: Placement | None = None
@@ -134,7 +140,44 @@ class PlanWords(PlanLayerBase):
         return self
 
 
+class PlanGroup(PlanLayerBase):
+    """Layers that are laid on as one; each of them lies where it was put."""
+
+    kind: Literal["group"] = "group"
+    width: Extent
+    height: Extent
+    placement: Placement
+    layers: Annotated[tuple[PlanLayer, ...], Field(max_length=MAX_PLAN_LAYERS)] = ()
+    tones: Tones = ()
+
+
 PlanLayer: TypeAlias = Annotated[
-    PlanPhoto | PlanColor | PlanGradient | PlanToning | PlanMending | PlanWords,
+    PlanPhoto
+    | PlanColor
+    | PlanGradient
+    | PlanToning
+    | PlanMending
+    | PlanWords
+    | PlanGroup,
     Field(discriminator="kind"),
 ]
+PlanGroup.model_rebuild()
+
+
+def all_of(layers: Iterable[PlanLayer]) -> Iterator[PlanLayer]:
+    """Go through layers and all that lie in them.
+
+    Parameters
+    ----------
+    layers : iterable of PlanLayer
+        From back to front.
+
+    Yields
+    ------
+    PlanLayer
+        A group before its members.
+    """
+    for layer in layers:
+        yield layer
+        if isinstance(layer, PlanGroup):
+            yield from all_of(layer.layers)

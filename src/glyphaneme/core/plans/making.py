@@ -9,6 +9,7 @@ from glyphaneme.core.document.masks import linked_mask
 from glyphaneme.core.document.model import (
     ColorLayer,
     GradientLayer,
+    GroupLayer,
     Layer,
     LayerBase,
     MendingLayer,
@@ -20,8 +21,10 @@ from glyphaneme.core.edits.lettering import name_of
 from glyphaneme.core.mask import LayerPart, Mask, MattePart
 from glyphaneme.core.place.span import moved_span
 from glyphaneme.core.plans.layers import (
+    ITSELF,
     PlanColor,
     PlanGradient,
+    PlanGroup,
     PlanLayer,
     PlanMending,
     PlanPhoto,
@@ -132,9 +135,25 @@ class Made:
             return ColorLayer(**base, color=color)
         if isinstance(layer, PlanGradient):
             return self._gradient(layer, base)
+        if isinstance(layer, PlanGroup):
+            return self._group(layer, base)
         if isinstance(layer, PlanMending):
             return MendingLayer(**base, mends=layer.mends)
         return ToningLayer(**base, tones=scaled(layer.tones, self._given.factor))
+
+    def _group(self, layer: PlanGroup, base: dict[str, Any]) -> GroupLayer | None:
+        """Return a group with those of its members that come to be, if any."""
+        members = self.layers(self._given.items(layer.layers))
+        if not members:
+            return None
+        return GroupLayer(
+            **base,
+            width=layer.width,
+            height=layer.height,
+            placement=layer.placement,
+            layers=members,
+            tones=layer.tones,
+        )
 
     def _gradient(self, layer: PlanGradient, base: dict[str, Any]) -> GradientLayer:
         gradient = moved_span(layer.gradient, self._given.stretch)
@@ -148,12 +167,12 @@ class Made:
         return GradientLayer(**base, gradient=with_fields(gradient, **ends))
 
     def _photo(self, item: Item, layer: PlanPhoto, facts: PhotoFacts) -> PhotoLayer:
-        base = self._base(layer, facts.name) | {"id": item.id}
+        base = self._base(layer, facts.name, facts) | {"id": item.id}
         if layer.placement is not None:
             return self._as_it_lay(layer, facts, base)
         placement = self._laid.lying[item.id].placement
         bare = photo_layer(item.id, facts, placement)
-        mask = self._with_cut(layer, facts, self._on_photo(layer.mask, bare))
+        mask = self._with_cut(layer, facts, self._on_photo(base["mask"], bare))
         fades = tuple(self._fade_on(fade, bare) for fade in layer.fades)
         own = {"mask": mask, "fades": (*fades, *self._laid.melts.get(item.id, ()))}
         tones = scaled(layer.tones, self._given.factor / placement.scale_x)
@@ -201,7 +220,9 @@ class Made:
             tones=layer.tones,
         )
         if layer.slot is None:
-            return made
+            # One that was brought in anew may be larger than the plan says.
+            same = (made.width, made.height) == (facts.width, facts.height)
+            return made if same else renewed(made, facts)
         if self._given.plan.slot(layer.slot).made_with == facts.sha256 != "":
             return made
         for part in made.mask.parts if made.mask and not facts.is_cut else ():
@@ -244,16 +265,34 @@ class Made:
         color = self._given.color(layer.ink_of, ink.color)
         return with_fields(words, ink=with_fields(ink, color=color))
 
-    def _base(self, layer: PlanLayer, name: str = "") -> dict[str, Any]:
+    def _seen_by(self, mask: Mask, facts: PhotoFacts | None) -> Mask:
+        """Return a mask whose parts name pictures as a composite does."""
+        parts = []
+        for part in mask.parts:
+            drawn = getattr(part, "picture", None)
+            found = facts
+            if drawn not in {None, ITSELF}:
+                found = self._given.known.stays.get(str(drawn))
+            if drawn is None:
+                parts.append(part)
+            elif found is not None:
+                parts.append(with_fields(part, picture=found.picture))
+        return with_fields(mask, parts=tuple(parts))
+
+    def _base(
+        self, layer: PlanLayer, name: str = "", facts: PhotoFacts | None = None
+    ) -> dict[str, Any]:
         """Return what every layer has, as it lies on the sheet asked for."""
         given = self._given
         fields: dict[str, Any] = {one: getattr(layer, one) for one in OF_ALL}
         fields["name"] = layer.name or name or layer.id
+        if layer.mask is not None:
+            fields["mask"] = self._seen_by(layer.mask, facts)
         if given.factor != 1:
             effects = (one.scaled(given.factor) for one in layer.effects)
             fields["effects"] = tuple(effects)
         if not isinstance(layer, PlanPhoto | PlanWords) and not given.plan.is_fixed:
-            mask = layer.mask
+            mask = fields["mask"]
             fields["mask"] = None if mask is None else mask.carried(given.stretch)
             fades = (moved_span(fade, given.stretch) for fade in layer.fades)
             fields["fades"] = tuple(fades)

@@ -162,6 +162,7 @@ def _is_kind(place: object) -> bool:
         "toning",
         "mending",
         "words",
+        "group",
     }
 
 

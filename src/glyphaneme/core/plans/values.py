@@ -12,16 +12,18 @@ from glyphaneme.core.document.model import Canvas, PictureId, Pixels
 from glyphaneme.core.document.naming import Name
 from glyphaneme.core.plans.base import PlanName, PlanValue, Sha256
 from glyphaneme.core.plans.layers import (
+    ITSELF,
     MAX_PLAN_LAYERS,
     ColorOf,
     PlanLayer,
     PlanPhoto,
     PlanWords,
+    all_of,
 )
 from glyphaneme.core.plans.placing import BESIDE
 
 if TYPE_CHECKING:
-    from collections.abc import Iterable
+    from collections.abc import Iterable, Iterator
 
 PLAN_VERSION: Final = 1
 """Of plan files; a new one needs a step in `reading`."""
@@ -144,11 +146,16 @@ class Plan(PlanValue):
     words: Annotated[tuple[WordsSlot, ...], Field(max_length=MAX_WORDS)] = ()
     choices: Annotated[tuple[Choice, ...], Field(max_length=MAX_CHOICES)] = ()
     layers: Annotated[tuple[PlanLayer, ...], Field(max_length=MAX_PLAN_LAYERS)] = ()
+    pictures: dict[PlanName, Sha256] = Field(default_factory=dict, max_length=MAX_SLOTS)
+    """Pictures that stay, by what layers and masks call them: the SHA-256 of each."""
     steps: Annotated[tuple[PlanStep, ...], Field(max_length=MAX_STEPS)] = ()
 
     @model_validator(mode="after")
     def _holds_together(self) -> Self:
-        layers = self.layers
+        layers = tuple(self.all_layers())
+        if len(layers) > MAX_PLAN_LAYERS:
+            message = f"it has more than {MAX_PLAN_LAYERS} layers"
+            raise ValueError(message)
         _once("layer", (layer.id for layer in layers))
         _once(
             "slot", [one.name for one in self.slots] + [one.name for one in self.words]
@@ -163,19 +170,34 @@ class Plan(PlanValue):
                 _known("choice", (way,), choices.get(name, set()))
             if isinstance(layer, PlanPhoto):
                 _known("slot", () if layer.slot is None else (layer.slot,), slots)
+                stays = () if layer.picture is None else (layer.picture,)
+                _known("picture", stays, set(self.pictures))
                 if isinstance(layer.place, BESIDE):
                     _known("layer", (layer.place.layer,), ids)
             if isinstance(layer, PlanWords) and layer.says is not None:
                 _known("words", (layer.says,), words)
             for part in layer.mask.parts if layer.mask else ():
                 _known("layer", part.reads.layers, ids)
+                drawn = getattr(part, "picture", ITSELF)
+                _known("picture", (drawn,), {ITSELF, *self.pictures})
         _known("layer", (one for step in self.steps for one in step.layers), ids)
         colors = [getattr(one, at, None) for one in layers for at in COLORS_OF]
         named = [one.slot for one in (*colors, self.sheet.background_of) if one]
         follows = self.sheet.follows
         _known("slot", (*named, *([follows] if follows else [])), slots)
         self._require_no_circle()
+        self._require_members_placed()
         return self
+
+    def all_layers(self) -> Iterator[PlanLayer]:
+        """Go through all layers, those in groups too.
+
+        Returns
+        -------
+        iterator of PlanLayer
+            From back to front, a group before its members.
+        """
+        return all_of(self.layers)
 
     def slot(self, name: str) -> Slot:
         """Return one slot.
@@ -197,6 +219,22 @@ class Plan(PlanValue):
         """Whether it is laid out for one sheet: something lies where it was put."""
         return any(getattr(one, "placement", None) for one in self.layers)
 
+    def _require_members_placed(self) -> None:
+        """Require that all photos and words in groups lie where they were put.
+
+        Raises
+        ------
+        ValueError
+            One follows a rule.
+        """
+        outside = {id(layer) for layer in self.layers}
+        for layer in self.all_layers():
+            if id(layer) in outside or not isinstance(layer, PlanPhoto | PlanWords):
+                continue
+            if layer.placement is None:
+                message = f"the layer {layer.id} is in a group, and follows a rule"
+                raise ValueError(message)
+
     def _require_no_circle(self) -> None:
         """Require that no photo's place follows from its own.
 
@@ -207,7 +245,7 @@ class Plan(PlanValue):
         """
         after = {
             layer.id: layer.place.layer
-            for layer in self.layers
+            for layer in self.all_layers()
             if isinstance(layer, PlanPhoto) and isinstance(layer.place, BESIDE)
         }
         for start in after:

@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy as np
 
 from glyphaneme.core.plans import FoundCut, Known, filled
-from glyphaneme.core.plans.completing import asked_of, completed
+from glyphaneme.core.plans.completing import AskedPhoto, asked_of, completed
 from glyphaneme.core.render import render
 from glyphaneme.services.assets import assets_of
 from glyphaneme.services.cutting import CutRequest, known_matte, matte_of
@@ -18,7 +18,7 @@ from glyphaneme.services.matching import LOOKED_AT
 from glyphaneme.services.photo_facts import Photo, facts_of
 from glyphaneme.services.plans.pairing import found_pairs
 from glyphaneme.services.showing import whole_view
-from glyphaneme.store.pictures import find_pictures
+from glyphaneme.store.pictures import find_pictures, pictures_of_files
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Mapping
@@ -27,7 +27,6 @@ if TYPE_CHECKING:
     from glyphaneme.core.cutout import MatteU8
     from glyphaneme.core.document import Composite, Layer
     from glyphaneme.core.plans import Filled, Filling, Plan
-    from glyphaneme.core.plans.completing import AskedPhoto
     from glyphaneme.core.plans.facts import PhotoFacts
     from glyphaneme.core.words.values import Measure, Words
     from glyphaneme.services.studio import Visit
@@ -66,7 +65,9 @@ def fill(
     asked = asked_of(plan, filling)
     rows = find_pictures(visit.session, [one for one in map(_id, asked) if one])
     photos = {str(row.id): _facts(visit, row, asked[str(row.id)]) for row in rows}
-    known = Known(photos, partial(_measured, visit))
+    known = Known(
+        photos, partial(_measured, visit), stays=_staying(visit, plan, photos)
+    )
     wanted = filled(plan, filling, known).wanted.pairs
     if wanted:
         found = {**found_pairs(visit, wanted), **(pairs or {})}
@@ -74,6 +75,22 @@ def fill(
             pairs={pair: np.asarray(found[pair]) for pair in wanted if pair in found}
         )
     return Result(completed(plan, filling, known, seeing(visit)), known)
+
+
+def _staying(
+    visit: Visit, plan: Plan, photos: Mapping[str, PhotoFacts]
+) -> dict[str, PhotoFacts]:
+    """Return what is known of the pictures that stay in a plan, by its names."""
+    rows = {
+        row.sha256: row
+        for row in pictures_of_files(visit.session, plan.pictures.values())
+    }
+    return {
+        name: photos.get(str(rows[sha256].id))
+        or _facts(visit, rows[sha256], AskedPhoto())
+        for name, sha256 in plan.pictures.items()
+        if sha256 in rows
+    }
 
 
 def seeing(visit: Visit) -> Callable[[Composite, tuple[Layer, ...]], PixelsU8]:

@@ -14,6 +14,8 @@ from glyphaneme.core.plans.values import (
     Title,
     WordsSlot,
 )
+from glyphaneme.services.errors import NotThereError
+from glyphaneme.services.plans.owning import find_own, list_own, own_example
 
 if TYPE_CHECKING:
     from glyphaneme.core.plans import Plan
@@ -40,6 +42,8 @@ class PlanOffer(BaseModel):
 
     name: str
     title: Title
+    is_own: bool
+    """Whether somebody made it here, or brought it in."""
     sentence: str
     about: str
     sheet: PlanSheet
@@ -52,9 +56,10 @@ class PlanOffer(BaseModel):
 
 
 def list_plans(visit: Visit) -> list[PlanOffer]:
-    """Return all plans, in the order in which they are offered."""
+    """Return all plans: those that ship, in their order, then own ones."""
     folder = visit.studio.plans
-    return [_offer(plan, folder) for plan in folder.plans.values()]
+    shipped = [_offer(plan, folder) for plan in folder.plans.values()]
+    return shipped + [_offer(plan, None) for plan in list_own(visit)]
 
 
 def require_plan(visit: Visit, name: str) -> Plan:
@@ -65,13 +70,30 @@ def require_plan(visit: Visit, name: str) -> Plan:
     NotThereError
         None is called that.
     """
-    return visit.studio.plans.require(name)
+    shipped = visit.studio.plans.plans.get(name)
+    return shipped or find_own(visit, name)
 
 
-def _offer(plan: Plan, folder: PlanFolder) -> PlanOffer:
+def find_example(visit: Visit, name: str, slot: str | None) -> bytes:
+    """Return a small picture of what a plan makes, or a photo that it was made of.
+
+    Raises
+    ------
+    NotThereError
+        There is none.
+    """
+    if name in visit.studio.plans.plans:
+        return visit.studio.plans.example(name, slot)
+    if slot is not None:
+        raise NotThereError("example")
+    return own_example(visit, name)
+
+
+def _offer(plan: Plan, folder: PlanFolder | None) -> PlanOffer:
     return PlanOffer(
         name=plan.name,
         title=plan.title,
+        is_own=folder is None,
         sentence=plan.sentence,
         about=plan.about,
         sheet=plan.sheet,
@@ -89,6 +111,8 @@ def _offer(plan: Plan, folder: PlanFolder) -> PlanOffer:
             for step in plan.steps
         ],
         shown_with=[
-            slot.name for slot in plan.slots if folder.has_example(plan.name, slot.name)
+            slot.name
+            for slot in plan.slots
+            if folder is not None and folder.has_example(plan.name, slot.name)
         ],
     )

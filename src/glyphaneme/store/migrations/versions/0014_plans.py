@@ -33,10 +33,28 @@ def upgrade() -> None:
         op.f(REFINES), "job", "kind <> 'refine' OR project_id IS NOT NULL"
     )
     op.add_column("project", sa.Column("plan", JSONB(none_as_null=True)))
+    op.create_table(
+        "plan",
+        sa.Column("name", sa.String(), nullable=False),
+        sa.Column("document", JSONB(none_as_null=True), nullable=False),
+        sa.Column("example_sha256", sa.String(), nullable=True),
+        sa.Column(
+            "created_at",
+            sa.DateTime(timezone=True),
+            server_default=sa.text("clock_timestamp()"),
+            nullable=False,
+        ),
+        sa.CheckConstraint("name <> ''", name=op.f("ck_plan_has_name")),
+        sa.ForeignKeyConstraint(
+            ["example_sha256"], ["blob.sha256"], name=op.f("fk_plan_example_sha256")
+        ),
+        sa.PrimaryKeyConstraint("name", name=op.f("pk_plan")),
+    )
 
 
 def downgrade() -> None:
     """Take this step back."""
+    op.drop_table("plan")
     op.drop_column("project", "plan")
     op.execute("DELETE FROM job WHERE kind IN ('pair', 'refine')")
     op.drop_constraint(op.f(REFINES), "job")
