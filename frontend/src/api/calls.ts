@@ -241,6 +241,33 @@ export const beginFromPlan = (
   begun: { readonly id: string; readonly filling: Filling },
 ): Promise<ProjectState> => sendJson<ProjectState>(`/api/plans/${name}/projects`, begun);
 
+/** Make a plan of a picture as it stands. */
+export const makePlanOf = (
+  id: string,
+  said: {
+    readonly title: string;
+    readonly about: string;
+    readonly slots: readonly { picture: string; title: string; suits: string }[];
+  },
+): Promise<{ readonly name: string; readonly title: string }> =>
+  sendJson(`/api/projects/${id}/plans`, said);
+
+/** A plan as a file, with all that stays in it. */
+export const planFileUrl = (name: string): string => `/api/plans/${name}/file`;
+
+export const fetchPlanFile = async (name: string): Promise<File> =>
+  new File([await (await send(planFileUrl(name))).blob()], `${name}.json`);
+
+export async function bringInPlan(file: File): Promise<{ readonly name: string }> {
+  const body = new FormData();
+  body.append("file", file, file.name);
+  return (await send("/api/plans", { method: "POST", body })).json() as Promise<{ name: string }>;
+}
+
+export const takePlanAway = async (name: string): Promise<void> => {
+  await send(`/api/plans/${name}`, { method: "DELETE" });
+};
+
 /** The steps of the plan that a picture was begun from. */
 export const fetchChecklist = (id: string): Promise<Checklist> =>
   getJson<Checklist>(`/api/projects/${id}/plan`);

@@ -36,4 +36,4 @@ export type Notice =
       readonly changes: number;
     }
   | { readonly kind: "job"; readonly job: Job }
-  | { readonly kind: "shelf" | "wall" | "fonts" | "catch_up" };
+  | { readonly kind: "shelf" | "wall" | "fonts" | "plans" | "catch_up" };

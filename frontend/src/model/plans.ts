@@ -130,19 +130,10 @@ export function saySheet(width: number, height: number, ppi: number): string {
   return `for printing, ${length(width)} × ${length(height)} cm at ${Math.round(ppi)} ppi, ${standing}`;
 }
 
-const NUMBERS = [
-  "no",
-  "one",
-  "two",
-  "three",
-  "four",
-  "five",
-  "six",
-  "seven",
-  "eight",
-  "nine",
-  "ten",
-];
+const NUMBERS =
+  "no one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen eighteen nineteen twenty".split(
+    " ",
+  );
 
 /** Say a small number as a word. */
 export function sayNumber(count: number): string {

@@ -6,6 +6,7 @@ import { Link, useParams } from "react-router";
 import styled from "styled-components";
 import { fetchPlans, planExampleUrl } from "@/api/calls";
 import { filesOf } from "@/api/dropped";
+import { PlanMenu } from "@/features/plan/PlanMenu";
 import { SlotItem } from "@/features/plan/SlotItem";
 import {
   type Begin,
@@ -208,6 +209,7 @@ function OpenPlan({ plan }: { readonly plan: PlanOffer }): ReactElement {
             {both.length > 1 ? "Exchange the two" : "Turn the order round"}
           </PlainButton>
         ) : null}
+        <PlanMenu plan={plan} />
         <StrongButton
           isDisabled={lacking.length > 0 || begin.isBeginning}
           onPress={() => begin.begin()}

@@ -18,6 +18,7 @@ import {
 } from "@/model/plans";
 import { color, font } from "@/theme/tokens";
 import { QuietButton } from "@/ui/Button";
+import { Word } from "@/ui/Word";
 import { draggedPicture } from "@/work/dragging";
 import { useBringIn } from "@/work/useBringIn";
 
@@ -88,24 +89,6 @@ const Free = styled(Button)`
 
   &[data-hovered] {
     color: ${color.ink};
-  }
-`;
-
-const Word = styled(Button)`
-  padding: 0;
-  border: 0;
-  background: none;
-  color: ${color.live};
-  font-family: ${font.reading};
-  font-size: 15px;
-  cursor: pointer;
-  text-decoration: underline;
-  text-decoration-color: ${color.liveRule};
-  text-decoration-thickness: 1px;
-  text-underline-offset: 4px;
-
-  &[data-hovered] {
-    text-decoration-color: currentColor;
   }
 `;
 

@@ -1,15 +1,18 @@
 /** Kinds of pictures that people know, as small finished examples. */
 
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactElement, useState } from "react";
-import { Link } from "react-router";
+import { FileTrigger } from "react-aria-components";
+import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
-import { fetchPlans, planExampleUrl } from "@/api/calls";
+import { bringInPlan, fetchPlans, planExampleUrl } from "@/api/calls";
 import type { PlanOffer } from "@/model/plans";
 import { sayNumber } from "@/model/plans";
+import { useMessages } from "@/state/messages";
 import { color, font } from "@/theme/tokens";
 import { PlainButton } from "@/ui/Button";
 import { LiveWord } from "@/ui/LiveWord";
+import { Word } from "@/ui/Word";
 
 const Band = styled.section`
   display: grid;
@@ -107,10 +110,18 @@ const Sources = styled.span`
   }
 `;
 
-const All = styled.p`
+const Below = styled.p`
   margin-top: 10px;
   font-family: ${font.reading};
   font-size: 15px;
+`;
+
+const Own = styled.span`
+  a {
+    color: ${color.live};
+    text-decoration-color: ${color.liveRule};
+    text-underline-offset: 4px;
+  }
 `;
 
 const MOST_SOURCES = 3;
@@ -122,8 +133,6 @@ interface PlanRowProps {
 
 export function PlanRow({ isPage }: PlanRowProps): ReactElement | null {
   const plans = useQuery({ queryKey: ["plans"], queryFn: fetchPlans, staleTime: Infinity });
-  const [isOpen, open] = useState(false);
-  const all = isPage || isOpen;
   if (plans.error) {
     return (
       <Band aria-label="A kind of picture you know">
@@ -135,33 +144,73 @@ export function PlanRow({ isPage }: PlanRowProps): ReactElement | null {
       </Band>
     );
   }
-  const offers = plans.data ?? [];
-  if (plans.isSuccess && offers.length === 0) return null;
-  const List = all ? Row : OneRow;
+  if (plans.data?.length === 0) return null;
+  return <Offers offers={plans.data ?? []} isPage={isPage} />;
+}
+
+interface OffersProps extends PlanRowProps {
+  readonly offers: readonly PlanOffer[];
+}
+
+function Offers({ offers, isPage }: OffersProps): ReactElement {
+  const [isOpen, open] = useState(false);
+  const shipped = offers.filter(({ is_own }) => !is_own);
+  const own = offers.filter(({ is_own }) => is_own);
+  const List = isPage || isOpen ? Row : OneRow;
   return (
     <Band aria-label="A kind of picture you know">
       <Title>Or a kind of picture you know</Title>
       <div>
-        <List aria-busy={plans.isPending}>
-          {offers.map((plan) => (
+        <List aria-busy={offers.length === 0}>
+          {shipped.map((plan) => (
             <PlanExample key={plan.name} plan={plan} />
           ))}
         </List>
-        {isPage || offers.length === 0 ? null : (
-          <All>
-            <LiveWord isExpanded={isOpen} onPress={() => open(!isOpen)}>
-              {isOpen ? "fewer" : `all ${saySeveral(offers.length)}`}
-            </LiveWord>
-          </All>
-        )}
+        <Below>
+          {isPage ? null : (
+            <>
+              <LiveWord isExpanded={isOpen} onPress={() => open(!isOpen)}>
+                {isOpen ? "fewer" : `all ${sayNumber(shipped.length)}`}
+              </LiveWord>
+              ,{" "}
+            </>
+          )}
+          {own.length > 0 ? `and ${sayNumber(own.length)} of your own: ` : "or "}
+          {own.map(({ name, title }) => (
+            <Own key={name}>
+              <Link to={`/plan/${name}`}>{title}</Link> ·{" "}
+            </Own>
+          ))}
+          <BringPlanIn />
+        </Below>
       </div>
     </Band>
   );
 }
 
-function saySeveral(count: number): string {
-  const teens = ["eleven", "twelve", "thirteen", "fourteen", "fifteen", "sixteen", "seventeen"];
-  return teens[count - 11] ?? sayNumber(count);
+/** Brings a plan's file in, from wherever it was made. */
+function BringPlanIn(): ReactElement {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const bring = (file: File) =>
+    bringInPlan(file).then(
+      ({ name }) => {
+        void client.invalidateQueries({ queryKey: ["plans"] });
+        void navigate(`/plan/${name}`);
+      },
+      (error: Error) => useMessages.getState().warn(error.message),
+    );
+  return (
+    <FileTrigger
+      acceptedFileTypes={[".json", "application/json"]}
+      onSelect={(files) => {
+        const file = files?.[0];
+        if (file) void bring(file);
+      }}
+    >
+      <Word>bring a plan in…</Word>
+    </FileTrigger>
+  );
 }
 
 function PlanExample({ plan }: { readonly plan: PlanOffer }): ReactElement {

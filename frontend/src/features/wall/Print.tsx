@@ -97,6 +97,10 @@ const ActionMenu = lazy(async () => ({
   default: (await import("@/ui/ActionMenu")).ActionMenu,
 }));
 
+const MakePlan = lazy(async () => ({
+  default: (await import("@/features/plan/MakePlan")).MakePlan,
+}));
+
 const PRINT_WIDTH = 600;
 const MOST_BEHIND = 3;
 
@@ -109,6 +113,7 @@ interface PrintProps {
 
 export function Print({ card, isChosen, onChoose }: PrintProps): ReactElement {
   const [renaming, setRenaming] = useState(false);
+  const [making, setMaking] = useState(false);
   const { rename, takeDown } = usePrintActions(card);
   const { copy } = useVersionActions(card.id);
   const navigate = useNavigate();
@@ -124,6 +129,7 @@ export function Print({ card, isChosen, onChoose }: PrintProps): ReactElement {
     ...(plan
       ? [{ label: "The same with other photos", run: () => void navigate(`/plan/${plan}`) }]
       : []),
+    { label: "Make a plan of it…", run: () => setMaking(true) },
     { label: "Take off the wall", run: takeDown },
   ];
   return (
@@ -169,6 +175,11 @@ export function Print({ card, isChosen, onChoose }: PrintProps): ReactElement {
           <ActionMenu word="More" label={`More for ${card.name}`} deeds={deeds} />
         </Suspense>
       </Caption>
+      {making ? (
+        <Suspense>
+          <MakePlan card={card} onClose={() => setMaking(false)} />
+        </Suspense>
+      ) : null}
       <When>
         {card.plan ? `${lowered(card.plan.title)}, ` : ""}
         {sayCount(card.layers, "layer")}
