@@ -199,7 +199,7 @@ def finished_file(
     row = find_job(visit.session, job_id)
     if (
         row is None
-        or row.kind not in {JobKind.EXPORT, JobKind.EXPORT_MANY}
+        or row.kind not in {JobKind.EXPORT, JobKind.EXPORT_MANY, JobKind.BATCH}
         or row.state != "done"
         or row.result_sha256 is None
     ):

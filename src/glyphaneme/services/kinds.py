@@ -8,6 +8,7 @@ from glyphaneme.services.aligning import line_up
 from glyphaneme.services.cutting import cut_out
 from glyphaneme.services.file_making import make_file
 from glyphaneme.services.many import make_many
+from glyphaneme.services.plans.batching import make_batch
 from glyphaneme.services.plans.beginning import refine
 from glyphaneme.services.plans.pairing import pair_pictures
 from glyphaneme.services.reading_in import read_in
@@ -30,4 +31,5 @@ WORK: Mapping[JobKind, Work] = {
     JobKind.EXPORT_MANY: make_many,
     JobKind.PAIR: pair_pictures,
     JobKind.REFINE: refine,
+    JobKind.BATCH: make_batch,
 }

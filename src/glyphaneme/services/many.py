@@ -185,7 +185,7 @@ def _pack(
                     failed.append(NotMade(one.name, str(refusal)))
                     continue
                 picture.seek(0)
-                entry = _unlike(file_name(one.name, ending), names)
+                entry = unlike(file_name(one.name, ending), names)
                 with pack.open(entry, "w", force_zip64=True) as packed:
                     shutil.copyfileobj(picture, packed)
 
@@ -238,7 +238,7 @@ def _making(studio: Studio, request: ManyRequest, one: Taken) -> Making:
     return making._replace(settings=small)
 
 
-def _unlike(name: str, taken: set[str]) -> str:
+def unlike(name: str, taken: set[str]) -> str:
     """Return a name that none of those has that came before."""
     stem, _, ending = name.rpartition(".")
     found, number = name, 1

@@ -36,8 +36,11 @@ if TYPE_CHECKING:
 log = logging.getLogger(__name__)
 WORK_QUEUE = WAITED_FOR
 """Which queue a worker of what somebody waits for listens to."""
+STOPPABLE = (*jobs_store.OPEN_STATES, "paused")
 REPORT_EVERY_S = 0.15
 MAX_ATTEMPTS = 3
+MOST_ATTEMPTS = {JobKind.BATCH: 100_000}
+"""Of work that counts its attempts by itself, picture by picture."""
 WORN_OUT = (
     f"This was begun {MAX_ATTEMPTS} times, and each time it was cut off: the process "
     "that worked on it died, or the database went away. It may be too large for this "
@@ -45,7 +48,7 @@ WORN_OUT = (
 )
 OUR_FAULT = "Something went wrong on our side. Nothing you made is lost; try again."
 
-JobState = Literal["waiting", "running", "done", "failed", "cancelled"]
+JobState = Literal["waiting", "running", "paused", "done", "failed", "cancelled"]
 
 
 class Job(BaseModel):
@@ -119,7 +122,7 @@ def cancel_job(visit: Visit, job_id: uuid.UUID) -> Job:
     """
     gone: dict[str, Any] = {"state": "cancelled", "found": None, "result_sha256": None}
     row = jobs_store.change_open_job(
-        visit.session, job_id, **gone
+        visit.session, job_id, states=STOPPABLE, **gone
     ) or jobs_store.change_finished_file(visit.session, job_id, **gone)
     if row is not None:
         _announce(visit.session, row)
@@ -129,6 +132,27 @@ def cancel_job(visit: Visit, job_id: uuid.UUID) -> Job:
 def job_of(row: JobRow) -> Job:
     """Return what may leave the services of a job's row."""
     return Job.model_validate({name: getattr(row, name) for name in Job.model_fields})
+
+
+def pause_job(visit: Visit, job_id: uuid.UUID) -> Job:
+    """Let a job rest: what it is at is begun anew when it goes on."""
+    row = jobs_store.change_open_job(visit.session, job_id, state="paused")
+    if row is not None:
+        _announce(visit.session, row)
+    return get_job(visit, job_id)
+
+
+def resume_job(
+    visit: Visit, job_id: uuid.UUID, *, lock: str | None = None, queue: str = WAITED_FOR
+) -> Job:
+    """Let a job that rests go on."""
+    row = jobs_store.change_open_job(
+        visit.session, job_id, states=("paused",), state="waiting"
+    )
+    if row is not None:
+        enqueue(visit.session, row.kind, row.id, lock=lock, queue=queue)
+        _announce(visit.session, row)
+    return get_job(visit, job_id)
 
 
 class Progress:
@@ -155,6 +179,11 @@ class Progress:
         self._reported_at = now
         with self._studio.sessions.begin() as session:
             self._change(session, progress=share)
+
+    def tell(self, share: float, found: dict[str, Any]) -> None:
+        """Say how far the work is, and what it has found so far."""
+        with self._studio.sessions.begin() as session:
+            self._change(session, progress=share, found=found)
 
     def show(self, file: BinaryIO, found: Callable[[str], dict[str, Any]]) -> None:
         """Say what has been found so far; its file is kept as long as the job is.
@@ -189,7 +218,11 @@ class Progress:
                 **({} if found is None else {"found": found}),
             )
 
-    def _change(self, session: Session, **changes: object) -> None:
+    def _change(
+        self,
+        session: Session,
+        **changes: Any,  # noqa: ANN401  # columns of all types
+    ) -> None:
         row = jobs_store.change_open_job(
             session, self._job_id, attempt=self._attempt, **changes
         )
@@ -221,7 +254,7 @@ def run_job(
             return
         _announce(session, row)
     attempt = row.attempts
-    if attempt > MAX_ATTEMPTS:
+    if attempt > MOST_ATTEMPTS.get(row.kind, MAX_ATTEMPTS):
         _fail(studio, job_id, attempt, WORN_OUT)
         return
     try:

@@ -99,7 +99,7 @@ def change_finished_file(
         update(JobRow)
         .where(
             JobRow.id == job_id,
-            JobRow.kind.in_((JobKind.EXPORT, JobKind.EXPORT_MANY)),
+            JobRow.kind.in_((JobKind.EXPORT, JobKind.EXPORT_MANY, JobKind.BATCH)),
             JobRow.state == "done",
         )
         .values(**changes, changed_at=func.clock_timestamp())
@@ -113,16 +113,17 @@ def change_open_job(
     job_id: uuid.UUID,
     *,
     attempt: int | None = None,
-    **changes: object,
+    states: Sequence[str] = OPEN_STATES,
+    **changes: Any,  # noqa: ANN401  # columns of all types
 ) -> JobRow | None:
-    """Change a job that waits or runs; None where it is over already.
+    """Change a job that waits or runs, or is in another of `states`; None where not.
 
     With `attempt` also None where another attempt has begun since.
     """
     this_one = () if attempt is None else (JobRow.attempts == attempt,)
     return session.scalars(
         update(JobRow)
-        .where(JobRow.id == job_id, JobRow.state.in_(OPEN_STATES), *this_one)
+        .where(JobRow.id == job_id, JobRow.state.in_(states), *this_one)
         .values(**changes, changed_at=func.clock_timestamp())
         .returning(JobRow)
         .execution_options(populate_existing=True)

@@ -24,7 +24,7 @@ from sqlalchemy import (
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
-JOB_STATES = ("waiting", "running", "done", "failed", "cancelled")
+JOB_STATES = ("waiting", "running", "paused", "done", "failed", "cancelled")
 
 
 class JobKind(StrEnum):
@@ -37,6 +37,7 @@ class JobKind(StrEnum):
     EXPORT_MANY = "export_many"
     PAIR = "pair"
     REFINE = "refine"
+    BATCH = "batch"
 
 
 class Base(DeclarativeBase):
@@ -339,6 +340,9 @@ class JobRow(Base):
         CheckConstraint(
             "kind <> 'refine' OR project_id IS NOT NULL", name="refines_a_project"
         ),
+        CheckConstraint(
+            "kind <> 'batch' OR request IS NOT NULL", name="makes_some_pictures"
+        ),
     )
 
     id: Mapped[uuid.UUID] = mapped_column(primary_key=True, default=uuid.uuid4)
@@ -361,6 +365,37 @@ class JobRow(Base):
     """How many workers began it; what an earlier one still says counts nothing."""
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
     changed_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+
+
+class BatchItemRow(Base):
+    """One picture of many that a plan makes."""
+
+    __tablename__ = "batch_item"
+    __table_args__ = (
+        CheckConstraint("number >= 1", name="numbers_from_one"),
+        CheckConstraint(
+            "state IN ('waiting', 'made', 'failed')", name="state_is_known"
+        ),
+        CheckConstraint("doubt BETWEEN 0 AND 1", name="doubt_is_a_share"),
+    )
+
+    job_id: Mapped[uuid.UUID] = mapped_column(
+        ForeignKey("job.id", ondelete="CASCADE"), primary_key=True
+    )
+    number: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str]
+    filling: Mapped[dict[str, Any]]
+    state: Mapped[str] = mapped_column(server_default="waiting")
+    tries: Mapped[int] = mapped_column(server_default="0")
+    """How often it was begun: what kills its worker again and again is left out."""
+    said: Mapped[str | None]
+    """Why it failed, or what of it is to be looked at."""
+    doubt: Mapped[float | None]
+    """How unsure its cut-outs are; None where there are none."""
+    project_id: Mapped[uuid.UUID | None] = mapped_column(
+        ForeignKey("project.id", ondelete="SET NULL"), index=True
+    )
+    file_sha256: Mapped[str | None] = mapped_column(ForeignKey("blob.sha256"))
 
 
 class StrokeRow(Base):

@@ -23,7 +23,8 @@ def drop_ended_jobs(session: Session, *, before: datetime) -> None:
     """Delete records of work that ended long ago; its files go with the next sweep."""
     session.execute(
         delete(JobRow).where(
-            JobRow.state.not_in(OPEN_STATES), JobRow.changed_at < before
+            JobRow.state.not_in((*OPEN_STATES, "paused")),
+            JobRow.changed_at < before,
         )
     )
 

@@ -9,6 +9,7 @@ from flask_openapi3 import Info, OpenAPI
 
 from glyphaneme.web import (
     aligning,
+    batches,
     cutouts,
     exports,
     fonts,
@@ -68,6 +69,7 @@ def create_app(studio: Studio, settings: WebSettings) -> OpenAPI:
     for api in (
         projects.api,
         plans.api,
+        batches.api,
         versions.api,
         frames.api,
         pictures.api,

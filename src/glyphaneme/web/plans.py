@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import io
 import uuid
-from typing import Annotated, Any
+from typing import Any
 
 from flask import Response, request
 from pydantic import BaseModel, ConfigDict, Field
@@ -18,18 +18,10 @@ from glyphaneme.services.plans.offering import PlanOffer
 from glyphaneme.services.plans.showing import PlanLook
 from glyphaneme.services.projects import PlanName, ProjectState
 from glyphaneme.web.describing import blueprint
-from glyphaneme.web.shared import IdPath, changing, looking
+from glyphaneme.web.shared import IdPath, PlanId, PlanPath, changing, looking
 from glyphaneme.web.uploads import uploaded
 
 api = blueprint("plans")
-
-PlanId = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
-
-
-class PlanPath(BaseModel):
-    """Which plan."""
-
-    name: PlanId
 
 
 class ExampleQuery(BaseModel):

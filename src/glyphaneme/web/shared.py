@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import uuid
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Annotated
 
 from flask import current_app
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 if TYPE_CHECKING:
     from contextlib import AbstractContextManager
@@ -14,6 +14,15 @@ if TYPE_CHECKING:
     from glyphaneme.services.studio import Studio, Visit
 
 STUDIO_KEY = "glyphaneme-studio"
+
+
+PlanId = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
+
+
+class PlanPath(BaseModel):
+    """Which plan."""
+
+    name: PlanId
 
 
 class IdPath(BaseModel):

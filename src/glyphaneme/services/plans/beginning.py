@@ -11,17 +11,13 @@ from glyphaneme.core.edits import apply, decided, describe_edit, store_edit
 from glyphaneme.core.plans import Filling, Plan, edits_between, edits_to, empty_slots
 from glyphaneme.core.plans.touching import renewed_where_untouched
 from glyphaneme.core.values import with_fields
-from glyphaneme.services.cutting import LOCK, CutRequest, found_now
+from glyphaneme.services.cutting import LOCK
 from glyphaneme.services.editing import add_edit
 from glyphaneme.services.errors import (
-    NetworkMissingError,
-    NoSubjectFoundError,
-    NotAlignedError,
-    NotThereError,
     SlotsEmptyError,
 )
 from glyphaneme.services.plans.filling import fill
-from glyphaneme.services.plans.pairing import paired_now
+from glyphaneme.services.plans.finding import FoundWhole, found_whole
 from glyphaneme.services.projects import (
     begin_project,
     composite_at,
@@ -29,25 +25,17 @@ from glyphaneme.services.projects import (
     note_uses,
     require_project,
 )
-from glyphaneme.services.reporting import PartOf
 from glyphaneme.services.versions import name_moment
 from glyphaneme.services.working import begin_job
 from glyphaneme.store import projects as projects_store
 from glyphaneme.store.rows import JobKind, JobRow, RevisionRow
 
 if TYPE_CHECKING:
-    from glyphaneme.core.arrays import MatrixF64
     from glyphaneme.core.document import Composite
     from glyphaneme.core.edits import Edit
-    from glyphaneme.core.plans.making import Wanted
-    from glyphaneme.services.plans.filling import Result
-    from glyphaneme.services.plans.pairing import Pair
     from glyphaneme.services.studio import Studio, Visit
     from glyphaneme.services.working import Progress
     from glyphaneme.store.rows import ProjectRow
-
-MOST_ROUNDS = 3
-"""What was found may want more: once cut out, photos are matched."""
 
 
 class BegunFrom(BaseModel):
@@ -65,12 +53,17 @@ class BegunFrom(BaseModel):
 
 
 def begin_from_plan(
-    visit: Visit, plan: Plan, filling: Filling, *, project_id: uuid.UUID
+    visit: Visit,
+    plan: Plan,
+    filling: Filling,
+    *,
+    project_id: uuid.UUID,
+    found: FoundWhole | None = None,
 ) -> ProjectRow:
     """Begin a picture as a plan makes it; with the same id, it is begun once.
 
     What is still to be found for it is found afterwards, and laid where nobody has
-    changed anything meanwhile.
+    changed anything meanwhile; unless all was `found` before.
 
     Raises
     ------
@@ -84,7 +77,7 @@ def begin_from_plan(
     lacking = empty_slots(plan, filling)
     if lacking:
         raise SlotsEmptyError([slot.title for slot in lacking])
-    result = fill(visit, plan, filling)
+    result = fill(visit, plan, filling) if found is None else found.result
     empty = with_fields(result.composite, layers=())
     row = begin_project(
         visit,
@@ -101,7 +94,7 @@ def begin_from_plan(
     note_uses(visit, project_id, result.composite, before=empty)
     name_moment(visit, project_id, moment, plan.title)
     wanted = result.filled.wanted
-    if wanted.cuts or wanted.pairs:
+    if found is None and (wanted.cuts or wanted.pairs):
         job = JobRow(id=uuid.uuid4(), kind=JobKind.REFINE, project_id=project_id)
         begin_job(visit, job, lock=LOCK)
     return row
@@ -120,55 +113,9 @@ def refine(studio: Studio, job: JobRow, progress: Progress) -> None:
         begun = begun_from(require_project(visit, job.project_id))
     if begun is None:
         return
-    sought = _Sought(studio, progress)
-    result = sought.fill(begun)
-    for _ in range(MOST_ROUNDS):
-        if not sought.find(result.filled.wanted):
-            break
-        result = sought.fill(begun)
-    _lay_refined(studio, job.project_id, result.composite)
+    found = found_whole(studio, begun.plan, begun.filling, progress)
+    _lay_refined(studio, job.project_id, found.result.composite)
     progress.finish(found={})
-
-
-class _Sought:
-    """Finds what is wanted, and remembers what was sought in vain."""
-
-    def __init__(self, studio: Studio, progress: Progress) -> None:
-        self._studio = studio
-        self._progress = progress
-        self._in_vain: set[object] = set()
-        self._pairs: dict[Pair, MatrixF64] = {}
-
-    def fill(self, begun: BegunFrom) -> Result:
-        """Fill the plan with all that is found by now."""
-        with self._studio.looking() as visit:
-            return fill(visit, begun.plan, begun.filling, pairs=self._pairs)
-
-    def find(self, wanted: Wanted) -> bool:
-        """Find what is wanted; returns whether any of it was found."""
-        cuts = [one for one in wanted.cuts if one not in self._in_vain]
-        pairs = [
-            one
-            for one in wanted.pairs
-            if one not in self._in_vain and one not in self._pairs
-        ]
-        count, found = len(cuts) + len(pairs), 0
-        for place, cut in enumerate(cuts):
-            self._progress.report(place / count)
-            try:
-                request = CutRequest(way=cut.way)
-                found_now(self._studio, uuid.UUID(cut.picture), request)
-                found += 1
-            except (NoSubjectFoundError, NetworkMissingError, NotThereError):
-                self._in_vain.add(cut)
-        for place, pair in enumerate(pairs, len(cuts)):
-            part = PartOf(self._progress, place / count, 1 / count)
-            try:
-                self._pairs[pair] = paired_now(self._studio, pair, part)
-                found += 1
-            except (NotAlignedError, NotThereError):
-                self._in_vain.add(pair)
-        return found > 0
 
 
 def _lay(
