@@ -30,6 +30,7 @@ import type {
   Purpose,
 } from "@/model/finishing";
 import type { Font, FontFacts } from "@/model/fonts";
+import type { Batch, NewBatch, TableLine } from "@/model/many";
 import type { MatchOffer } from "@/model/matches";
 import type { CutAnswer, CutRequest, Haste, Network } from "@/model/mattes";
 import type { Checklist, Filling, PlanLook, PlanOffer } from "@/model/plans";
@@ -268,6 +269,25 @@ export const takePlanAway = async (name: string): Promise<void> => {
   await send(`/api/plans/${name}`, { method: "DELETE" });
 };
 
+/** Read a table in CSV for a plan; nothing is kept of it. */
+export async function readTable(name: string, file: File): Promise<readonly TableLine[]> {
+  const body = new FormData();
+  body.append("file", file, file.name);
+  const answer = await send(`/api/plans/${name}/table`, { method: "POST", body });
+  return ((await answer.json()) as { rows: TableLine[] }).rows;
+}
+
+export const startBatch = (name: string, batch: NewBatch): Promise<Job> =>
+  sendJson<Job>(`/api/plans/${name}/batches`, batch);
+
+export const fetchBatches = async (): Promise<Batch[]> =>
+  (await getJson<{ batches: Batch[] }>("/api/batches")).batches;
+
+export const fetchBatch = (id: string): Promise<Batch> => getJson<Batch>(`/api/batches/${id}`);
+
+export const pauseBatch = (id: string, paused: boolean): Promise<Job> =>
+  sendJson<Job>(`/api/batches/${id}`, { paused }, "PATCH");
+
 /** The steps of the plan that a picture was begun from. */
 export const fetchChecklist = (id: string): Promise<Checklist> =>
   getJson<Checklist>(`/api/projects/${id}/plan`);
@@ -426,8 +446,9 @@ export const fetchNetworks = async (): Promise<Network[]> =>
 export const fetchDoubts = async (matte: string, level: number): Promise<DoubtfulPlace[]> =>
   (await getJson<{ places: DoubtfulPlace[] }>(`/api/mattes/${matte}/doubts?level=${level}`)).places;
 
-export const previewUrl = (id: string, revision: string, width: number): string =>
-  `/api/projects/${id}/preview?width=${width}&revision=${revision}`;
+/** A small copy of a state of a project; of how it stands, where none is named. */
+export const previewUrl = (id: string, revision: string | null, width: number): string =>
+  `/api/projects/${id}/preview?width=${width}${revision === null ? "" : `&revision=${revision}`}`;
 
 /** What a layer's mask hides of it, as the alpha of a small picture. */
 export const hiddenUrl = (id: string, revision: string, layer: string): string =>

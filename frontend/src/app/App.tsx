@@ -25,6 +25,10 @@ const PlanPage = lazy(async () => ({
   default: (await import("@/features/plan/PlanPage")).PlanPage,
 }));
 
+const ManyPage = lazy(async () => ({
+  default: (await import("@/features/plan/ManyPage")).ManyPage,
+}));
+
 const client = new QueryClient({
   defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } },
 });
@@ -53,6 +57,7 @@ function Pages(): ReactElement {
             <Route path="/desk/:projectId" element={<Desk />} />
             <Route path="/versions/:projectId" element={<VersionsPage />} />
             <Route path="/finish/:projectId" element={<FinishPage />} />
+            <Route path="/plan/:planName/many" element={<ManyPage />} />
             <Route path="/plan/:planName" element={<PlanPage />} />
             <Route path="*" element={<Wall />} />
           </Routes>

@@ -6,7 +6,7 @@ import { create } from "zustand";
 export interface KnownJob {
   readonly id: string;
   readonly kind: components["schemas"]["JobKind"];
-  readonly state: "waiting" | "running" | "done" | "failed" | "cancelled";
+  readonly state: "waiting" | "running" | "paused" | "done" | "failed" | "cancelled";
   readonly progress: number;
   /** What it has found so far, where that is more than a file. */
   readonly found?: Readonly<Record<string, unknown>> | null;

@@ -56,4 +56,5 @@ def serve_pages(app: Flask, folder: Path) -> None:
     app.add_url_rule("/versions/<project_id>", view_func=get_page)
     app.add_url_rule("/finish/<project_id>", view_func=get_page)
     app.add_url_rule("/plan/<plan_name>", view_func=get_plan_page)
+    app.add_url_rule("/plan/<plan_name>/many", view_func=get_plan_page)
     app.add_url_rule("/icon.svg", view_func=get_icon)

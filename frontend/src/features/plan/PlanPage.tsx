@@ -87,9 +87,15 @@ const Closing = styled.p`
   font-family: ${font.reading};
   font-size: 15px;
   line-height: 1.5;
+
+  a {
+    color: ${color.live};
+    text-decoration-color: ${color.liveRule};
+    text-underline-offset: 4px;
+  }
 `;
 
-const Choosing = styled.p`
+const Choosing = styled.div`
   margin-top: 16px;
   font-family: ${font.reading};
   font-size: 15.5px;
@@ -249,7 +255,10 @@ function OpenPlan({ plan }: { readonly plan: PlanOffer }): ReactElement {
               .
             </Choosing>
           ))}
-          <Closing>{sayClosing(plan, look)}</Closing>
+          <Closing>
+            {sayClosing(plan, look)} Or make{" "}
+            <Link to={`/plan/${plan.name}/many`}>many at once</Link>.
+          </Closing>
         </Put>
         <Work>
           <Picture plan={plan} filling={filling} seen={seen} lacking={lacking} />
