@@ -13,7 +13,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 import httpx
-from projects import PROJECTS
+from projects import PLANNED, PROJECTS
 from steps import (
     Changed,
     Colored,
@@ -26,6 +26,7 @@ from steps import (
     Mended,
     Named,
     Painted,
+    Planned,
     Said,
     Spot,
     Step,
@@ -54,8 +55,19 @@ class DemoBuilder:
         """Bring every photo in and make every project."""
         for photo in sorted([*PHOTOS.glob("*.jpg"), *PHOTOS.glob("*.tif")]):
             self._picture(photo.name)
+        for planned in PLANNED:
+            self._plan(planned)
         for project in PROJECTS:
             self._build(project)
+
+    def _plan(self, planned: Planned) -> None:
+        photos = {
+            slot: [self._picture(file)["id"] for file in files]
+            for slot, files in planned.photos.items()
+        }
+        filling = {"photos": photos, "words": planned.words, "name": planned.name}
+        address = f"/api/plans/{planned.plan}/projects"
+        self._post(address, {"id": _id(planned.name), "filling": filling})
 
     def _build(self, project: DemoProject) -> None:
         project_id = _id(project.name)

@@ -16,6 +16,7 @@ from steps import (
     Mended,
     Named,
     Painted,
+    Planned,
     Said,
     Together,
     Washed,
@@ -616,6 +617,21 @@ THREE_BY_THREE = DemoProject(
         ),
     ),
 )
+
+PLANNED = (
+    Planned("December at the stage", "sheet-with-words", {"photo": ("stage-set.jpg",)}),
+    Planned("Kit on white", "product-on-white", {"product": ("puppet-kit-box.jpg",)}),
+    Planned(
+        "Keeper and apprentice",
+        "two-together",
+        {
+            "one": ("old-photo-keeper.jpg",),
+            "other": ("old-photo-apprentice.jpg",),
+            "backdrop": ("paper-texture.jpg",),
+        },
+    ),
+)
+"""Made by plans: whoever opens them is led to the same with other photos."""
 
 PROJECTS = (
     OPENING,

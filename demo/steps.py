@@ -41,6 +41,16 @@ class Laid:
 
 
 @dataclass(frozen=True)
+class Planned:
+    """A picture that a plan makes of photos: their files by slots, and words."""
+
+    name: str
+    plan: str
+    photos: dict[str, tuple[str, ...]]
+    words: dict[str, str] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
 class LinedUp:
     """A photo that is there already is lined up with another by map coordinates."""
 

@@ -112,6 +112,13 @@ const Title = styled.h2`
   font-weight: 700;
 `;
 
+const Make = styled(StrongButton)`
+  margin: 0 10px;
+  font-family: ${font.control};
+  font-size: 14px;
+  line-height: 1.4;
+`;
+
 const SHOWN_ROWS = 200;
 const KEEPING = [
   { id: "projects", label: "hang them on the wall" },
@@ -153,19 +160,21 @@ function Many({ plan }: { readonly plan: PlanOffer }): ReactElement {
       </PageHead>
       <Body>
         <Says>
-          Each of your photos comes into{" "}
           {plan.slots.length > 1 ? (
-            <LiveSelect
-              label="Which place the photos take"
-              value={slot}
-              choices={plan.slots.map((one) => ({ id: one.name, label: lowered(one.title) }))}
-              onChange={chooseSlot}
-            />
+            <>
+              Each of your photos takes the place of{" "}
+              <LiveSelect
+                label="Which place the photos take"
+                value={slot}
+                choices={plan.slots.map((one) => ({ id: one.name, label: lowered(one.title) }))}
+                onChange={chooseSlot}
+              />
+              ; all else is as on the plan’s page.
+            </>
           ) : (
-            lowered(title)
-          )}
-          ; all else is as on the plan’s page. Or a table in CSV says it row by row: a column each
-          for {columnsOf(plan)}.
+            "Each of your photos becomes a picture of its own; all else is as on the plan’s page."
+          )}{" "}
+          Or a table in CSV says it row by row, in columns called {columnsOf(plan)}.
         </Says>
         <Tools>
           <FileTrigger
@@ -353,9 +362,9 @@ function Start({ plan, ready, left, onBegun }: StartProps): ReactElement {
         </>
       ) : null}
       .{" "}
-      <StrongButton isDisabled={ready.length === 0 || isBeginning} onPress={start}>
+      <Make isDisabled={ready.length === 0 || isBeginning} onPress={start}>
         {ready.length === 0 ? "Make them" : `Make ${sayCount(ready.length, "picture")}`}
-      </StrongButton>{" "}
+      </Make>{" "}
       {left > 0 ? <small role="status">{sayCount(left, "row")} left out as yet.</small> : null}
     </Says>
   );

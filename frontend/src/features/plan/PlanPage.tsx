@@ -314,7 +314,7 @@ function Sentence({ plan }: { readonly plan: PlanOffer }): ReactElement {
           <span key={place}>{text}</span>
         ) : (
           <LiveWord key={slot} label={`${text}, to its photo`} onPress={() => lead(slot)}>
-            {text}
+            {place === 0 ? raised(text) : text}
           </LiveWord>
         ),
       )}

@@ -23,6 +23,8 @@ import { draggedPicture } from "@/work/dragging";
 import { useBringIn } from "@/work/useBringIn";
 
 const MOUNT = 126;
+/** Of several, three stand beside one another. */
+const SMALL = 110;
 
 const Item = styled.li`
   display: grid;
@@ -41,6 +43,11 @@ const Mount = styled.div`
   width: ${MOUNT}px;
   height: ${MOUNT}px;
   background: ${color.well};
+
+  &[data-small="true"] {
+    width: ${SMALL}px;
+    height: ${SMALL}px;
+  }
 
   &[data-over="true"] {
     outline: 2px solid ${color.on};
@@ -225,7 +232,7 @@ function Notes({ look, slot, picture, isShort = false }: NotesProps): ReactEleme
       {(said?.notes ?? [])
         .filter(({ kind }) => !isShort || kind === "poor")
         .map(({ kind, says }) => (
-          <Note key={says} data-kind={kind} style={isShort ? { maxWidth: MOUNT } : undefined}>
+          <Note key={says} data-kind={kind} style={isShort ? { maxWidth: SMALL } : undefined}>
             {kind === "good" ? "✓ " : ""}
             {says}
           </Note>
@@ -276,6 +283,7 @@ function PhotoMount({ place, picture, onChange }: MountProps): ReactElement {
   return (
     <Mount
       data-over={isOver}
+      data-small={slot.most > 1}
       onDragOver={(event) => {
         event.preventDefault();
         setOver(true);
