@@ -62,6 +62,15 @@ export function roomFor(plan: PlanOffer, filling: Filling): readonly Place[] {
   return free.sort((one, other) => one.urgency - other.urgency).map(({ place }) => place);
 }
 
+/** Return where the next photo is wanted once one took its place; null where none is. */
+export function nextPlace(plan: PlanOffer, filling: Filling, { slot }: Place): Place | null {
+  const room = roomFor(plan, filling);
+  const needed = room.find(
+    (place) => place.slot.needed && photosIn(filling, place.slot.name).length < place.slot.least,
+  );
+  return needed ?? room.find((place) => slot.most > 1 && place.slot.name === slot.name) ?? null;
+}
+
 /** Put a photo where there is room first; where there is none, it takes no one's place. */
 export function poured(plan: PlanOffer, filling: Filling, picture: string): Filling {
   const [place] = roomFor(plan, filling);

@@ -15,10 +15,10 @@ import { lend, useBringIn } from "@/work/useBringIn";
 
 const Body = styled(Dialog)`
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
+  grid-template-rows: auto auto minmax(0, 1fr);
   gap: 10px;
   width: 344px;
-  height: min(420px, 60vh);
+  height: min(440px, 62vh);
   padding: 10px;
   outline: none;
 `;
@@ -82,46 +82,56 @@ const Bare = styled.p`
   font-size: 13px;
 `;
 
-interface PhotoChooserProps {
-  /** What the photo is for. */
-  readonly what: string;
-  readonly takesSeveral: boolean;
+interface PhotoChooserProps extends PhotoChoicesProps {
   /** What opens it: something that can be pressed. */
   readonly children: ReactNode;
-  onTake(picture: string): void;
 }
 
-export function PhotoChooser(props: PhotoChooserProps): ReactElement {
-  const { what, takesSeveral, children, onTake } = props;
-  const bringIn = useBringIn();
+/** Chooses photos, one after the other, until it is closed. */
+export function PhotoChooser({ children, ...props }: PhotoChooserProps): ReactElement {
   return (
     <DialogTrigger>
       {children}
       <Card>
-        <Body aria-label={`A photo for ${what}`}>
-          {({ close }) => (
-            <Choices
-              onTake={(picture) => {
-                onTake(picture);
-                if (!takesSeveral) close();
-              }}
-              brought={
-                <FileTrigger
-                  allowsMultiple={takesSeveral}
-                  acceptedFileTypes={ACCEPTED.split(",")}
-                  onSelect={(files) => {
-                    bringIn([...(files ?? [])], ({ id }) => onTake(id));
-                    close();
-                  }}
-                >
-                  <PlainButton>From this computer…</PlainButton>
-                </FileTrigger>
-              }
-            />
-          )}
-        </Body>
+        <PhotoChoices {...props} />
       </Card>
     </DialogTrigger>
+  );
+}
+
+interface PhotoChoicesProps {
+  /** What the photo is for. */
+  readonly what: string;
+  readonly takesSeveral: boolean;
+  onTake(picture: string): void;
+}
+
+/** What stands in the chooser. */
+export function PhotoChoices({ what, takesSeveral, onTake }: PhotoChoicesProps): ReactElement {
+  const bringIn = useBringIn();
+  return (
+    <Body aria-label={`A photo for ${what}`}>
+      {({ close }) => (
+        <>
+          <Kind>For {what}</Kind>
+          <Choices
+            onTake={onTake}
+            brought={
+              <FileTrigger
+                allowsMultiple={takesSeveral}
+                acceptedFileTypes={ACCEPTED.split(",")}
+                onSelect={(files) => {
+                  bringIn([...(files ?? [])], ({ id }) => onTake(id));
+                  close();
+                }}
+              >
+                <PlainButton>From this computer…</PlainButton>
+              </FileTrigger>
+            }
+          />
+        </>
+      )}
+    </Body>
   );
 }
 

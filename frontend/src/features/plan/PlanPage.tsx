@@ -1,12 +1,13 @@
 /** A plan's page: photos for its slots, what comes of them, and the steps that follow. */
 
 import { useQuery } from "@tanstack/react-query";
-import { type ReactElement, useEffect } from "react";
+import { type ReactElement, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import styled from "styled-components";
 import { fetchPlans, planExampleUrl } from "@/api/calls";
 import { filesOf } from "@/api/dropped";
 import { PlanMenu } from "@/features/plan/PlanMenu";
+import { SlotChooser } from "@/features/plan/SlotChooser";
 import { SlotItem } from "@/features/plan/SlotItem";
 import {
   type Begin,
@@ -21,6 +22,7 @@ import {
   exchanged,
   type Filling,
   lowered,
+  type Place,
   type PlanLook,
   type PlanOffer,
   photosIn,
@@ -155,7 +157,7 @@ const Steps = styled.ol`
 `;
 
 const Step = styled.li`
-  h3 {
+  h2 {
     display: flex;
     gap: 8px;
     align-items: baseline;
@@ -197,6 +199,7 @@ function OpenPlan({ plan }: { readonly plan: PlanOffer }): ReactElement {
   const seen = useSeen(plan, filling);
   const begin = useBeginFromPlan(plan, filling);
   usePoured(plan, change);
+  const [place, choose] = useState<Place | null>(null);
   const { look } = seen;
   const lacking = plan.slots.filter(
     ({ name, needed, least }) => needed && photosIn(filling, name).length < least,
@@ -235,6 +238,7 @@ function OpenPlan({ plan }: { readonly plan: PlanOffer }): ReactElement {
                 filling={filling}
                 look={look}
                 onChange={change}
+                onChoose={choose}
               />
             ))}
             {plan.words.map((words) => (
@@ -255,6 +259,7 @@ function OpenPlan({ plan }: { readonly plan: PlanOffer }): ReactElement {
               .
             </Choosing>
           ))}
+          <SlotChooser plan={plan} place={place} onPlace={choose} onChange={change} />
           <Closing>
             {sayClosing(plan, look)} Or make{" "}
             <Link to={`/plan/${plan.name}/many`}>many at once</Link>.
@@ -271,7 +276,7 @@ function OpenPlan({ plan }: { readonly plan: PlanOffer }): ReactElement {
 
 function sayClosing({ about }: PlanOffer, look: PlanLook | undefined): string {
   const layers = look?.layers ?? 0;
-  if (layers === 0) return about;
+  if (!look || layers === 0 || look.empty.length > 0) return about;
   const made = layers === 1 ? "comes out is one layer" : `come out are ${sayNumber(layers)} layers`;
   return `Nothing here is fixed: what ${made.replace("come out are", "comes out are")}, and every word of them can be changed.`;
 }
@@ -375,10 +380,10 @@ function StepList({ plan, look, isWhole, begin }: StepListProps): ReactElement {
         const layer = said?.layer_id ?? null;
         return (
           <Step key={step.name}>
-            <h3>
+            <h2>
               <StepNumber aria-hidden="true">{place + 1}</StepNumber>
               {step.question}
-            </h3>
+            </h2>
             <p>
               {said?.says ?? step.advice}{" "}
               {isWhole && layer !== null ? (

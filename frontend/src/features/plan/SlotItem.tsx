@@ -5,7 +5,6 @@ import { Button } from "react-aria-components";
 import styled from "styled-components";
 import { thumbnailUrl } from "@/api/calls";
 import { filesOf } from "@/api/dropped";
-import { PhotoChooser } from "@/features/plan/PhotoChooser";
 import {
   type Filling,
   moved,
@@ -99,7 +98,7 @@ const Free = styled(Button)`
   }
 `;
 
-const Title = styled.h3`
+const Title = styled.h2`
   font-family: ${font.name};
   font-size: 15px;
   font-weight: 680;
@@ -150,9 +149,11 @@ interface SlotItemProps {
   readonly filling: Filling;
   readonly look: PlanLook | undefined;
   onChange(change: (filling: Filling) => Filling): void;
+  /** Have a photo chosen for a place. */
+  onChoose(place: Place): void;
 }
 
-export function SlotItem({ slot, filling, look, onChange }: SlotItemProps): ReactElement {
+export function SlotItem({ slot, filling, look, onChange, onChoose }: SlotItemProps): ReactElement {
   const photos = photosIn(filling, slot.name);
   const several = slot.most > 1;
   const text = (
@@ -166,15 +167,14 @@ export function SlotItem({ slot, filling, look, onChange }: SlotItemProps): Reac
       {several ? null : <Notes look={look} slot={slot} picture={photos[0]} />}
       {several || photos.length === 0 ? null : (
         <Deeds>
-          <PhotoChooser
-            what={slot.title}
-            takesSeveral={false}
-            onTake={(picture) => onChange((now) => withPhoto(now, { slot, at: 0 }, picture))}
+          <Word
+            aria-label={`other photo… for ${slot.title}`}
+            onPress={() => onChoose({ slot, at: 0 })}
           >
-            <Word aria-label={`Other photo for ${slot.title}`}>other photo…</Word>
-          </PhotoChooser>
+            other photo…
+          </Word>
           <QuietButton
-            aria-label={`Take the photo out of ${slot.title}`}
+            aria-label={`take it out: ${slot.title}`}
             onPress={() => onChange((now) => withoutPhoto(now, { slot, at: 0 }))}
           >
             take it out
@@ -186,7 +186,12 @@ export function SlotItem({ slot, filling, look, onChange }: SlotItemProps): Reac
   if (!several) {
     return (
       <Item id={`slot-${slot.name}`}>
-        <PhotoMount place={{ slot, at: 0 }} picture={photos[0]} onChange={onChange} />
+        <PhotoMount
+          place={{ slot, at: 0 }}
+          picture={photos[0]}
+          onChange={onChange}
+          onChoose={onChoose}
+        />
         {text}
       </Item>
     );
@@ -199,7 +204,12 @@ export function SlotItem({ slot, filling, look, onChange }: SlotItemProps): Reac
         {shown.map((picture, at) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: the same photo may come twice
           <li key={`${at}-${picture ?? ""}`}>
-            <PhotoMount place={{ slot, at }} picture={picture} onChange={onChange} />
+            <PhotoMount
+              place={{ slot, at }}
+              picture={picture}
+              onChange={onChange}
+              onChoose={onChoose}
+            />
             {picture === undefined ? null : (
               <OfSeveral place={{ slot, at }} count={photos.length} onChange={onChange} />
             )}
@@ -250,12 +260,15 @@ interface MountProps {
   readonly place: Place;
   readonly picture: string | undefined;
   onChange(change: (filling: Filling) => Filling): void;
+  onChoose(place: Place): void;
 }
 
-function PhotoMount({ place, picture, onChange }: MountProps): ReactElement {
+function PhotoMount({ place, picture, onChange, onChoose }: MountProps): ReactElement {
   const [isOver, setOver] = useState(false);
   const bringIn = useBringIn();
   const { slot, at } = place;
+  const isNeeded = slot.needed && at < slot.least;
+  const asked = isNeeded ? "drop a photo, or choose one" : "drop a photo, or leave it";
   const take = (taken: string) => onChange((now) => withPhoto(now, place, taken));
   // Of several that come one after the other, each takes the next place.
   const takeMore = (taken: string) =>
@@ -292,13 +305,9 @@ function PhotoMount({ place, picture, onChange }: MountProps): ReactElement {
       onDrop={drop}
     >
       {picture === undefined ? (
-        <PhotoChooser what={slot.title} takesSeveral={slot.most > 1} onTake={takeMore}>
-          <Free aria-label={`Choose a photo for ${slot.title}`}>
-            {slot.needed && at < slot.least
-              ? "drop a photo, or choose one"
-              : "drop a photo, or leave it"}
-          </Free>
-        </PhotoChooser>
+        <Free aria-label={`${asked} for ${slot.title}`} onPress={() => onChoose(place)}>
+          {asked}
+        </Free>
       ) : (
         <img src={thumbnailUrl(picture)} alt={`In ${slot.title}`} />
       )}
