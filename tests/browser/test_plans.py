@@ -78,28 +78,33 @@ def choose(page: Page, slot: str, *photos: str) -> None:
         page.get_by_role("button", name=photo, exact=True).click()
 
 
-def test_every_plan_is_whole_after_few_actions(shelf: Hands) -> None:
+def test_the_plan_of_most_photos_is_whole_after_few_actions(shelf: Hands) -> None:
+    plans = shelf.product.get("/api/plans")["plans"]
+    plan = max(plans, key=photos_needed)
+    assert 3 + photos_needed(plan) <= MOST_ACTIONS
     page = shelf.page
-    counts = {}
-    for plan in shelf.product.get("/api/plans")["plans"]:
-        shelf.open_wall()
-        newcomer = Counting(page)
-        link = page.get_by_role("link", name=plan["title"], exact=True)
-        link.wait_for(state="attached")
-        if not link.is_visible():
-            newcomer.press("all seventeen")
-        newcomer.press(plan["title"], exact=True, role="link")
-        needed = [slot for slot in plan["slots"] if slot["needed"]]
-        free(page, needed[0]["title"]).click()
-        newcomer.actions += 1
-        names = iter(["Red disk", "Soft hills", "Soft wood"] * 2)
-        for slot in needed:
-            for _ in range(slot["least"]):
-                newcomer.press(next(names), exact=True)
-        desk = page.get_by_role("button", name="Go on at the desk")
-        expect(desk).to_be_enabled()
-        counts[plan["name"]] = newcomer.actions
-    assert {name: n for name, n in counts.items() if n > MOST_ACTIONS} == {}
+    shelf.open_wall()
+    newcomer = Counting(page)
+    link = page.get_by_role("link", name=plan["title"], exact=True)
+    link.wait_for(state="attached")
+    if not link.is_visible():
+        newcomer.press("all seventeen")
+
+    newcomer.press(plan["title"], exact=True, role="link")
+    needed = [slot for slot in plan["slots"] if slot["needed"]]
+    free(page, needed[0]["title"]).click()
+    newcomer.actions += 1
+    for photo in ("Red disk", "Soft hills", "Soft wood"):
+        newcomer.press(photo, exact=True)
+
+    wait_for_whole(page)
+    expect(page.locator("img[data-frame]")).to_be_visible()
+    expect(page.get_by_role("button", name="Go on at the desk")).to_be_enabled()
+    assert newcomer.actions <= MOST_ACTIONS
+
+
+def photos_needed(plan: dict[str, Any]) -> int:
+    return sum(slot["least"] for slot in plan["slots"] if slot["needed"])
 
 
 def test_a_double_exposure_from_the_wall_to_the_desk(shelf: Hands) -> None:
