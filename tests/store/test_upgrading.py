@@ -83,7 +83,7 @@ def test_project_of_version_1_opens_and_goes_on(old_url: str, tmp_path: Path) ->
         state = projects.get_project(visit, project)
         assert (
             visit.session.scalar(text("SELECT version_num FROM alembic_version"))
-            == "0013"
+            == "0014"
         )
     wanted = open_composite(steps[-1]["after"])
     assert state.composite == wanted
