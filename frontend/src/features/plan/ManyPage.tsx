@@ -1,24 +1,23 @@
 /** Many pictures by one plan: photos or a table, what becomes of them, and how far they are. */
 
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ReactElement, useEffect, useMemo, useState } from "react";
+import { type ReactElement, useMemo, useState } from "react";
 import { FileTrigger } from "react-aria-components";
-import { Link, useParams } from "react-router";
+import { Link } from "react-router";
 import styled from "styled-components";
 import { v4 as newId } from "uuid";
 import {
   fetchBatches,
-  fetchPlans,
   fetchPurposes,
   fetchShelf,
   readTable,
   startBatch,
   thumbnailUrl,
 } from "@/api/calls";
-import { filesOf } from "@/api/dropped";
 import { ACCEPTED } from "@/api/uploads";
 import { BatchView } from "@/features/plan/BatchView";
 import { PhotoChooser } from "@/features/plan/PhotoChooser";
+import { WithPlan } from "@/features/plan/WithPlan";
 import {
   type Batch,
   lackingIn,
@@ -35,10 +34,11 @@ import { usePlans } from "@/state/plans";
 import { color, font } from "@/theme/tokens";
 import { PlainButton, QuietButton, StrongButton } from "@/ui/Button";
 import { LiveSelect } from "@/ui/LiveSelect";
-import { PageHead, PageSays, PageSentence, PageTitle } from "@/ui/PageHead";
+import { PageHead, PageSentence, PageTitle } from "@/ui/PageHead";
 import { ToWall } from "@/ui/ToWall";
 import { Arrivals } from "@/work/Arrivals";
 import { useBringIn } from "@/work/useBringIn";
+import { useDroppedFiles } from "@/work/useDroppedFiles";
 
 const Page = styled.main`
   display: grid;
@@ -126,19 +126,7 @@ const KEEPING = [
 ] as const;
 
 export function ManyPage(): ReactElement {
-  const { planName = "" } = useParams();
-  const plans = useQuery({ queryKey: ["plans"], queryFn: fetchPlans });
-  if (plans.isPending) return <PageSays aria-busy="true">Fetching the plan…</PageSays>;
-  const plan = plans.data?.find(({ name }) => name === planName);
-  if (!plan) {
-    return (
-      <PageSays>
-        <p role="alert">{plans.error?.message ?? "There is no plan of that name."}</p>
-        <Link to="/">Back to the wall</Link>
-      </PageSays>
-    );
-  }
-  return <Many key={plan.name} plan={plan} />;
+  return <WithPlan>{(plan) => <Many plan={plan} />}</WithPlan>;
 }
 
 function Many({ plan }: { readonly plan: PlanOffer }): ReactElement {
@@ -238,28 +226,11 @@ function useRows(plan: PlanOffer, slot: string) {
   };
   const drop = (key: string | null) =>
     setRows((now) => (key === null ? [] : now.filter((row) => row.key !== key)));
-  useDropped(bring);
+  useDroppedFiles(bring);
   return { rows, add, drop, bring, table };
 }
 
 const isTable = (name: string) => /\.(csv|tsv)$/i.test(name);
-
-/** Files that are dropped anywhere on the page are brought in. */
-function useDropped(bring: (files: readonly File[]) => void): void {
-  useEffect(() => {
-    const onDragOver = (event: DragEvent) => event.preventDefault();
-    const onDrop = (event: DragEvent) => {
-      event.preventDefault();
-      void filesOf(event.dataTransfer).then(bring);
-    };
-    window.addEventListener("dragover", onDragOver);
-    window.addEventListener("drop", onDrop);
-    return () => {
-      window.removeEventListener("dragover", onDragOver);
-      window.removeEventListener("drop", onDrop);
-    };
-  }, [bring]);
-}
 
 function useResolved(rows: readonly Row[], plan: PlanOffer): readonly Resolved[] {
   const common = usePlans(({ fillings }) => fillings[plan.name] ?? NOTHING);

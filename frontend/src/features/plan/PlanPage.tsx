@@ -1,11 +1,9 @@
 /** A plan's page: photos for its slots, what comes of them, and the steps that follow. */
 
-import { useQuery } from "@tanstack/react-query";
-import { type ReactElement, useEffect, useState } from "react";
-import { Link, useParams } from "react-router";
+import { type ReactElement, useCallback, useState } from "react";
+import { Link } from "react-router";
 import styled from "styled-components";
-import { fetchPlans, planExampleUrl } from "@/api/calls";
-import { filesOf } from "@/api/dropped";
+import { planExampleUrl } from "@/api/calls";
 import { PlanMenu } from "@/features/plan/PlanMenu";
 import { SlotChooser } from "@/features/plan/SlotChooser";
 import { SlotItem } from "@/features/plan/SlotItem";
@@ -16,6 +14,7 @@ import {
   useFilling,
   useSeen,
 } from "@/features/plan/usePlan";
+import { WithPlan } from "@/features/plan/WithPlan";
 import { WordsItem } from "@/features/plan/WordsItem";
 import {
   exchangeable,
@@ -37,11 +36,12 @@ import { color, font } from "@/theme/tokens";
 import { PlainButton, StrongButton } from "@/ui/Button";
 import { LiveSelect } from "@/ui/LiveSelect";
 import { LiveWord } from "@/ui/LiveWord";
-import { PageHead, PageSays, PageSentence, PageTitle } from "@/ui/PageHead";
+import { PageHead, PageSentence, PageTitle } from "@/ui/PageHead";
 import { StepNumber } from "@/ui/StepNumber";
 import { ToWall } from "@/ui/ToWall";
 import { Arrivals } from "@/work/Arrivals";
 import { useBringIn } from "@/work/useBringIn";
+import { useDroppedFiles } from "@/work/useDroppedFiles";
 
 const Page = styled.main`
   display: grid;
@@ -176,22 +176,7 @@ const Step = styled.li`
 `;
 
 export function PlanPage(): ReactElement {
-  const { planName = "" } = useParams();
-  const plans = useQuery({ queryKey: ["plans"], queryFn: fetchPlans });
-  if (plans.isPending) return <PageSays aria-busy="true">Fetching the plan…</PageSays>;
-  const plan = plans.data?.find(({ name }) => name === planName);
-  if (!plan) {
-    return (
-      <PageSays>
-        <p role="alert">{plans.error?.message ?? "There is no plan of that name."}</p>
-        {plans.error ? (
-          <PlainButton onPress={() => void plans.refetch()}>Try again</PlainButton>
-        ) : null}
-        <Link to="/">Back to the wall</Link>
-      </PageSays>
-    );
-  }
-  return <OpenPlan key={plan.name} plan={plan} />;
+  return <WithPlan>{(plan) => <OpenPlan plan={plan} />}</WithPlan>;
 }
 
 function OpenPlan({ plan }: { readonly plan: PlanOffer }): ReactElement {
@@ -284,25 +269,11 @@ function sayClosing({ about }: PlanOffer, look: PlanLook | undefined): string {
 /** Photos that are dropped or pasted anywhere else find the first room there is. */
 function usePoured(plan: PlanOffer, change: (change: (filling: Filling) => Filling) => void): void {
   const bringIn = useBringIn();
-  useEffect(() => {
-    const pour = (files: readonly File[]) =>
-      bringIn(files, ({ id }) => change((now) => poured(plan, now, id)));
-    const onDragOver = (event: DragEvent) => event.preventDefault();
-    const onDrop = (event: DragEvent) => {
-      if (event.defaultPrevented) return;
-      event.preventDefault();
-      void filesOf(event.dataTransfer).then(pour);
-    };
-    const onPaste = (event: ClipboardEvent) => pour([...(event.clipboardData?.files ?? [])]);
-    window.addEventListener("dragover", onDragOver);
-    window.addEventListener("drop", onDrop);
-    window.addEventListener("paste", onPaste);
-    return () => {
-      window.removeEventListener("dragover", onDragOver);
-      window.removeEventListener("drop", onDrop);
-      window.removeEventListener("paste", onPaste);
-    };
-  }, [plan, change, bringIn]);
+  const pour = useCallback(
+    (files: readonly File[]) => bringIn(files, ({ id }) => change((now) => poured(plan, now, id))),
+    [plan, change, bringIn],
+  );
+  useDroppedFiles(pour);
 }
 
 function Sentence({ plan }: { readonly plan: PlanOffer }): ReactElement {

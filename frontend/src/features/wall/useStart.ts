@@ -1,11 +1,10 @@
 /** Begins new pictures: of a chosen size, or as large as a photo. */
 
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect } from "react";
+import { useCallback } from "react";
 import { useNavigate } from "react-router";
 import { v4 as newId } from "uuid";
 import { beginProject, sendEdit } from "@/api/calls";
-import { filesOf } from "@/api/dropped";
 import type { BroughtIn, ProjectState } from "@/api/types";
 import type { Canvas, Edit } from "@/model/composite";
 import { nameForToday } from "@/model/wording";
@@ -14,6 +13,7 @@ import { useMessages } from "@/state/messages";
 import { useProject } from "@/state/project";
 import { BEGUN } from "@/work/useBegun";
 import { countPhotos, useBringIn } from "@/work/useBringIn";
+import { useDroppedFiles } from "@/work/useDroppedFiles";
 
 const PHOTO_PPI = 240;
 
@@ -66,23 +66,7 @@ export function useBeginFromPhotos(): (files: readonly File[]) => void {
 
 /** Photos dropped anywhere on the wall, or pasted, begin a picture. */
 export function useDroppedStart(): void {
-  const begin = useBeginFromPhotos();
-  useEffect(() => {
-    const onDragOver = (event: DragEvent) => event.preventDefault();
-    const onDrop = (event: DragEvent) => {
-      event.preventDefault();
-      void filesOf(event.dataTransfer).then(begin);
-    };
-    const onPaste = (event: ClipboardEvent) => begin([...(event.clipboardData?.files ?? [])]);
-    window.addEventListener("dragover", onDragOver);
-    window.addEventListener("drop", onDrop);
-    window.addEventListener("paste", onPaste);
-    return () => {
-      window.removeEventListener("dragover", onDragOver);
-      window.removeEventListener("drop", onDrop);
-      window.removeEventListener("paste", onPaste);
-    };
-  }, [begin]);
+  useDroppedFiles(useBeginFromPhotos());
 }
 
 function beginAsLargeAs(picture: BroughtIn): Promise<ProjectState> {
