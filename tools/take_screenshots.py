@@ -36,7 +36,7 @@ class Sitter:
 
     def __init__(self, page: Page, address: str) -> None:
         self.page = page
-        self._address = address
+        self.address = address
 
     @property
     def pile(self) -> Locator:
@@ -45,7 +45,7 @@ class Sitter:
 
     def open_wall(self) -> None:
         """Go to where all pictures hang."""
-        self.page.goto(self._address)
+        self.page.goto(self.address)
         expect(self.page.get_by_role("region", name="Start")).to_be_visible()
 
     def open_picture(self, name: str) -> None:
@@ -146,36 +146,32 @@ def words(sitter: Sitter) -> None:
     sitter.page.get_by_role("button", name="Type on the stage").click()
 
 
-def chosen(sitter: Sitter) -> None:
-    """Show nine photos chosen by a ring."""
-    sitter.open_picture("Three by three")
-    mouse, keyboard = sitter.page.mouse, sitter.page.keyboard
-    (left, top), (right, bottom) = (380, 70), (1260, 750)
-    keyboard.down("Shift")
-    mouse.move(left, top)
-    mouse.down()
-    for x, y in ((right, top), (right, bottom), (left, bottom), (left, top)):
-        mouse.move(x, y, steps=8)
-    mouse.up()
-    keyboard.up("Shift")
-    sitter.rest()
+def plan(sitter: Sitter) -> None:
+    """Show a plan's page, filled."""
+    page = sitter.page
+    page.goto(f"{sitter.address}/plan/double-exposure")
+    page.get_by_role("button", name="drop a photo, or choose one").first.click()
+    for photo in ("Puppet profile studio", "Forest dusk"):
+        page.get_by_role("button", name=photo, exact=True).first.click()
+    whole = page.get_by_text("All of it is there.")
+    expect(whole).to_be_visible(timeout=RESTS_WITHIN_MS)
 
 
-def sheet(sitter: Sitter) -> None:
-    """Show the sheet, pulled by its edge."""
-    sitter.open_picture("Opening night")
-    sitter.pile.get_by_role("button", name="1920 × 1080 px").click()
-    mouse = sitter.page.mouse
-    mouse.move(1260, 408)
-    mouse.down()
-    mouse.move(1190, 408, steps=6)
+def steps(sitter: Sitter) -> None:
+    """Show the steps of a plan above its layers."""
+    sitter.open_picture("Keeper and apprentice")
+    region = sitter.page.get_by_role("region", name="Steps of")
+    expect(region).to_be_visible(timeout=RESTS_WITHIN_MS)
 
 
-def divider(sitter: Sitter) -> None:
-    """Show two meadows on either side of a divider."""
-    sitter.open_layer("Spring and tent", "Meadow with the tent", "Place")
-    sitter.press("Line it up")
-    sitter.press("drag a divider")
+def many(sitter: Sitter) -> None:
+    """Show photos that a plan shall make a picture each of."""
+    page = sitter.page
+    page.goto(f"{sitter.address}/plan/product-on-white/many")
+    page.get_by_role("button", name="Of the shelf or the library…").click()
+    for photo in ("Puppet kit box", "Puppet facing left", "Puppet profile studio"):
+        page.get_by_role("button", name=photo, exact=True).first.click()
+    page.keyboard.press("Escape")
 
 
 def versions(sitter: Sitter) -> None:
@@ -220,7 +216,7 @@ def mend(sitter: Sitter) -> None:
 
 VIEWS: tuple[Callable[[Sitter], None], ...] = (
     *(wall, desk, try_strip, cut_out, cut, finish, brush, shadow, fade, corners),
-    *(chosen, sheet, divider, versions, library, levels, match, words, mend),
+    *(plan, steps, many, versions, library, levels, match, words, mend),
 )
 
 
