@@ -321,8 +321,7 @@ def test_the_named_moment_is_the_one_in_which_all_is_found(
     after = state_of(client, state["id"])
     history = client.get(f"/api/projects/{state['id']}/history").get_json()
     assert after["head"] != state["head"]
-    named = [one["id"] for one in history["names"]]
-    assert after["head"] in named
+    assert [one["id"] for one in history["names"]] == [after["head"]]
     again = begin_plan(client, "product-on-white", photos=photos)
     assert again["composite"] == after["composite"]
 

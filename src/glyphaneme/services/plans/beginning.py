@@ -25,7 +25,7 @@ from glyphaneme.services.projects import (
     note_uses,
     require_project,
 )
-from glyphaneme.services.versions import name_moment
+from glyphaneme.services.versions import forget_name, name_moment
 from glyphaneme.services.working import begin_job
 from glyphaneme.store import projects as projects_store
 from glyphaneme.store.rows import JobKind, JobRow, RevisionRow
@@ -160,4 +160,5 @@ def _lay_refined(studio: Studio, project_id: uuid.UUID, after: Composite) -> Non
         if edits and is_untouched:
             moved = with_fields(begun, moment=project.head_id)
             project.plan = moved.model_dump(mode="json")
+            forget_name(visit, project_id, begun.moment)
             name_moment(visit, project_id, project.head_id, begun.plan.title)
