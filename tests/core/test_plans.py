@@ -11,6 +11,7 @@ import cv2
 import numpy as np
 import pytest
 
+from glyphaneme.core.color import contrast_of
 from glyphaneme.core.document import (
     Canvas,
     Composite,
@@ -266,6 +267,58 @@ def test_subject_cut_off_at_the_left_stands_on_that_edge(*, flipped: bool) -> No
     assert (right - left) == pytest.approx(240)
     assert bottom == pytest.approx(400)
     assert top > 0
+
+
+@pytest.mark.parametrize(
+    ("touches", "whole"),
+    [
+        ((Side.LEFT, Side.RIGHT), ("top", "bottom")),
+        ((Side.LEFT, Side.RIGHT, Side.BOTTOM), ("top",)),
+        ((Side.TOP, Side.BOTTOM), ("left", "right")),
+    ],
+)
+def test_no_head_is_cut_off_so_that_cut_edges_reach_those_of_the_sheet(
+    touches: tuple[Side, ...], whole: tuple[str, ...]
+) -> None:
+    tall = Side.TOP in touches
+    size = (800, 500) if tall else (500, 800)
+    box = {"left": 0.0, "top": 0.0, "right": size[0], "bottom": size[1]}
+    photo = cut("a", size, **box, touches=touches)
+    rule = {
+        "rule": "stand",
+        "area": {"left": 0.3, "top": 0.3, "width": 0.4, "height": 0.6},
+    }
+    plan = one_photo(rule)
+    sheet = plan.sheet
+    at = Lying(photo, laid(plan, photo).placement).subject_box
+    inside = {
+        "left": at.left >= 0,
+        "top": at.top > 0,
+        "right": at.right <= sheet.width,
+        "bottom": at.bottom <= sheet.height,
+    }
+    assert all(inside[side] for side in whole), at
+
+
+def test_letters_that_are_hardly_told_from_their_ground_give_way() -> None:
+    plan = shipped("page-with-words")
+    inks = []
+    for light in ("#efe6d2", "#332b2f"):
+        photo = facts("a", (1200, 800), colors={"light": light})
+        known = Known({"a": photo}, measure)
+        made = filled(plan, Filling(photos={"photo": ("a",)}), known).composite
+        words = made.layer("heading").words  # type: ignore[union-attr]
+        inks.append(words.ink.color)  # type: ignore[union-attr]
+    assert inks[0] == "#25221d"
+    assert contrast_of(inks[1], "#332b2f") > 7
+    bare = filled(plan, Filling(), Known({}, measure)).composite
+    assert bare.layer("heading").words.ink.color == "#25221d"  # type: ignore[union-attr]
+
+
+def test_contrast_is_that_of_wcag() -> None:
+    # The two greys that WCAG's own examples name for 4.5 and 7 on white.
+    assert contrast_of("#767676", "#ffffff") == pytest.approx(4.54, abs=0.005)
+    assert contrast_of("#595959", "#ffffff") == pytest.approx(7.0, abs=0.01)
 
 
 def test_mask_on_the_sheet_moves_with_its_photo_from_then_on() -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from glyphaneme.core.color.contrast import contrast_of, told_from
 from glyphaneme.core.color.naming import color_name
 from glyphaneme.core.color.palette import palette_of
 from glyphaneme.core.color.spaces import (
@@ -17,6 +18,7 @@ from glyphaneme.core.color.spaces import (
 __all__ = [
     "Color",
     "color_name",
+    "contrast_of",
     "decoded",
     "encoded",
     "from_oklab",
@@ -24,4 +26,5 @@ __all__ = [
     "oklab",
     "oklab_of",
     "palette_of",
+    "told_from",
 ]

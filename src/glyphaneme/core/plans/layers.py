@@ -131,6 +131,8 @@ class PlanWords(PlanLayerBase):
     lines: Lines | None = None
     placement: Placement | None = None
     ink_of: ColorOf | None = None
+    stands_on: ColorOf | None = None
+    """The colour that they stand on: an ink that is hardly told from it gives way."""
     tones: Tones = ()
 
     @model_validator(mode="after")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any, NamedTuple
 
+from glyphaneme.core.color import told_from
 from glyphaneme.core.document.fades import relinked_fade
 from glyphaneme.core.document.masks import linked_mask
 from glyphaneme.core.document.model import (
@@ -260,9 +261,12 @@ class Made:
 
     def _inked(self, words: Words, layer: PlanWords) -> Words:
         ink = words.ink
-        if layer.ink_of is None or ink is None or ink.kind != "plain":
+        if ink is None or ink.kind != "plain":
             return words
         color = self._given.color(layer.ink_of, ink.color)
+        if layer.stands_on is not None:
+            sheet = self._given.canvas.background or "#ffffff"
+            color = told_from(color, self._given.color(layer.stands_on, sheet))
         return with_fields(words, ink=with_fields(ink, color=color))
 
     def _seen_by(self, mask: Mask, facts: PhotoFacts | None) -> Mask:

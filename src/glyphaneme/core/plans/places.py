@@ -24,6 +24,8 @@ if TYPE_CHECKING:
     from glyphaneme.core.arrays import PointsF64
     from glyphaneme.core.plans.placing import PlacingBase
 
+HEADROOM = 0.96
+"""Of the sheet, what a subject takes at most that is cut off by no edge."""
 LEAST_TILT = 0.3
 """Degrees: nobody sees less."""
 GREATEST_TILT = 7.0
@@ -236,10 +238,17 @@ def standing(facts: PhotoFacts, sheet: Sheet, rule: Stand) -> Placement:
     area, box, flipped = sheet.box(rule.area), facts.box, is_mirrored(facts, rule)
     cut = _cut_sides(facts, flipped)
     scale = min(area.width / _side(box.width), area.height / _side(box.height))
-    if {Side.TOP, Side.BOTTOM} <= cut:
-        scale = max(scale, sheet.height / _side(box.height))
-    if {Side.LEFT, Side.RIGHT} <= cut:
-        scale = max(scale, sheet.width / _side(box.width))
+    across, down = {Side.LEFT, Side.RIGHT}, {Side.TOP, Side.BOTTOM}
+    # From edge to edge, unless that which is whole would be cut off for it.
+    wide = sheet.width if cut & across else HEADROOM * sheet.width
+    high = sheet.height if Side.BOTTOM in cut else area.bottom
+    high = high if Side.TOP in cut else high - (1 - HEADROOM) * sheet.height
+    if down <= cut:
+        fitting = min(sheet.height / _side(box.height), wide / _side(box.width))
+        scale = max(scale, fitting)
+    if across <= cut:
+        fitting = min(sheet.width / _side(box.width), high / _side(box.height))
+        scale = max(scale, fitting)
     scale = kept_scale(scale)
     left = area.left + (area.width - box.width * scale) * rule.lean
     top = area.bottom - box.height * scale

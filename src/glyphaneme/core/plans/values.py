@@ -258,7 +258,7 @@ class Plan(PlanValue):
                 at = after.get(at)
 
 
-COLORS_OF = ("color_of", "start_of", "end_of", "ink_of")
+COLORS_OF = ("color_of", "start_of", "end_of", "ink_of", "stands_on")
 
 
 class Filling(PlanValue):
