@@ -278,7 +278,7 @@ def _outside(layer: PhotoLayer, subject: Subject, composite: Composite) -> float
 def _contrast(picture: Seen, layer_id: str) -> float | None:
     composite = plain(picture.composite)
     pile = composite.layers
-    shape = picture.seen(alone(composite, layer_id), pile)
+    shape = picture.seen(_on_nothing(alone(composite, layer_id)), pile)
     whole = picture.seen(composite, pile)
     where = shape[..., 3] > 255 * SHOWS
     bare = composite.canvas.background
@@ -294,16 +294,17 @@ def _contrast(picture: Seen, layer_id: str) -> float | None:
 def _tone_gap(picture: Seen, layer_id: str) -> float | None:
     composite = plain(picture.composite)
     pile = composite.layers
-    clear = with_fields(composite.canvas, background=None)
-    below = with_fields(beneath(composite, layer_id), canvas=clear)
-    sides = [
-        _lightness(picture.seen(part, pile))
-        for part in (alone(composite, layer_id), below)
-    ]
+    parts = (alone(composite, layer_id), beneath(composite, layer_id))
+    sides = [_lightness(picture.seen(_on_nothing(part), pile)) for part in parts]
     if None in sides:
         return None
     first, second = (side or 0.0 for side in sides)
     return abs(first - second) / 100
+
+
+def _on_nothing(part: Composite) -> Composite:
+    """Return a part of a picture without the bare sheet, which shows as well."""
+    return with_fields(part, canvas=with_fields(part.canvas, background=None))
 
 
 def _lightness(pixels: PixelsU8) -> float | None:
