@@ -391,6 +391,47 @@ def test_photos_of_one_place_are_lined_up_and_cut_to_what_both_show(
     assert found["width"] / first["width"] == pytest.approx(400 / 440, rel=0.02)
 
 
+def test_a_sheet_that_somebody_works_on_is_not_cut_under_their_hands(
+    client: FlaskClient, studio: Studio
+) -> None:
+    coarse = np.random.default_rng(5).integers(0, 256, (45, 60, 3), np.uint8)
+    whole = np.asarray(Image.fromarray(coarse).resize((480, 360), Image.BICUBIC))
+    photos = {}
+    for slot, left in (("before", 0), ("after", 40)):
+        part = whole[20:340, left : left + 440]
+        name = bring_in(client, file_of(part), f"{slot}.png").get_json()["id"]
+        photos[slot] = [name]
+    states = [begin_plan(client, "before-and-after", photos=photos) for _ in range(2)]
+    touched = states[0]
+    blend = {"kind": "blend_layer", "layer_id": "before", "mode": "normal"}
+    edit = {**blend, "opacity": 0.5}
+    body = {"key": str(uuid.uuid4()), "parent": touched["head"], "edit": edit}
+    client.post(f"/api/projects/{touched['id']}/edits", json=body)
+
+    do_all(client, studio, JobKind.REFINE)
+
+    canvases = [
+        state_of(client, one["id"])["composite"]["canvas"]["width"] for one in states
+    ]
+    assert canvases[0] == touched["composite"]["canvas"]["width"] == 440
+    assert canvases[1] == pytest.approx(400, abs=4)
+
+
+def test_a_step_whose_layer_is_taken_off_is_done(
+    client: FlaskClient, place: str
+) -> None:
+    state = begin_plan(client, "postcard", photos={"photo": [place]})
+    edit = {"kind": "remove_layer", "layer_id": "greeting"}
+    body = {"key": str(uuid.uuid4()), "parent": state["head"], "edit": edit}
+    client.post(f"/api/projects/{state['id']}/edits", json=body)
+
+    steps = client.get(f"/api/projects/{state['id']}/plan").get_json()["steps"]
+
+    about = [step for step in steps if step["layer_id"] is None]
+    assert about
+    assert {step["state"] for step in about} == {"touched"}
+
+
 def test_photos_that_are_not_alike_are_said(
     client: FlaskClient, studio: Studio, place: str
 ) -> None:

@@ -357,7 +357,10 @@ PYTHON = [
         "plans/judging.py",
         "tests/web/test_plans.py tests/core/test_plan_judging.py",
         ("return 1.0 if subject.touches else", "return 0.0 if subject.touches else"),
-        ("return found < judged.beyond", "return found > judged.beyond"),
+        (
+            'judged.measure == "contrast" else found',
+            'judged.measure != "contrast" else found',
+        ),
         ("enlarged = math.sqrt(area / (wide * high))", "enlarged = 1.0"),
         ("if shown < LEAST_SHOWN:", "if shown < 0:"),
         ("where &= away.max(axis=2) > ALIKE", "where &= away.max(axis=2) >= 0"),
@@ -395,7 +398,6 @@ PYTHON = [
             'job.state in OPEN_STATES or job.state == "failed"',
             "job.state in OPEN_STATES",
         ),
-        ("before is not None and _counts(before)", "False"),
         root=SERVICES,
     ),
     *of(
