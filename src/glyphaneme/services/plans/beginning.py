@@ -7,12 +7,13 @@ from typing import TYPE_CHECKING
 
 from pydantic import BaseModel, ConfigDict
 
+from glyphaneme.core.document import store_composite
 from glyphaneme.core.edits import apply, decided, describe_edit, store_edit
 from glyphaneme.core.plans import Filling, Plan, edits_between, edits_to, empty_slots
 from glyphaneme.core.plans.touching import renewed_where_untouched
 from glyphaneme.core.values import with_fields
 from glyphaneme.services.cutting import LOCK
-from glyphaneme.services.editing import add_edit
+from glyphaneme.services.editing import SNAPSHOT_EVERY, add_edit
 from glyphaneme.services.errors import (
     SlotsEmptyError,
 )
@@ -112,6 +113,7 @@ def refine(studio: Studio, job: JobRow, progress: Progress) -> None:
     with studio.looking() as visit:
         begun = begun_from(require_project(visit, job.project_id))
     if begun is None:
+        progress.finish(found={})
         return
     found = found_whole(studio, begun.plan, begun.filling, progress)
     _lay_refined(studio, job.project_id, found.result.composite)
@@ -124,8 +126,9 @@ def _lay(
     """Lay edits on a project that was just begun; return its last state."""
     parent = project.head_id
     for depth, edit in enumerate(edits, 1):
-        said = decided(composite, edit)
-        key = uuid.uuid5(project.id, str(depth))
+        said, label = decided(composite, edit), describe_edit(composite, edit)
+        composite, key = apply(composite, said), uuid.uuid5(project.id, str(depth))
+        is_kept = depth % SNAPSHOT_EVERY == 0
         projects_store.add_revision(
             visit.session,
             RevisionRow(
@@ -134,10 +137,11 @@ def _lay(
                 parent_id=parent,
                 depth=depth,
                 edit=store_edit(said, None),
-                label=describe_edit(composite, edit),
+                snapshot=store_composite(composite) if is_kept else None,
+                label=label,
             ),
         )
-        composite, parent = apply(composite, said), key
+        parent = key
     projects_store.stand_at(visit.session, project, parent, tip=parent)
     return parent
 
