@@ -25,7 +25,7 @@ from glyphaneme.core.finish import (
     PURPOSES,
     About,
     FileSettings,
-    planned,
+    dimensions_of,
     shown_part,
     soft_layers,
     tiled,
@@ -70,14 +70,14 @@ def settings(**fields: Any) -> FileSettings:
     ],
 )
 def test_size_is_what_is_asked_for(size: dict, pixels: tuple[int, int]) -> None:
-    plan = planned(CANVAS, settings(size=size))
+    made = dimensions_of(CANVAS, settings(size=size))
 
-    assert (plan.width, plan.height) == pixels
+    assert (made.width, made.height) == pixels
 
 
 def test_more_pixels_are_finer_ones_on_the_same_paper() -> None:
-    plain = planned(CANVAS, settings())
-    double = planned(CANVAS, settings(size={"by": "share", "share": 2}))
+    plain = dimensions_of(CANVAS, settings())
+    double = dimensions_of(CANVAS, settings(size={"by": "share", "share": 2}))
 
     assert plain.page_mm == double.page_mm
     assert (plain.ppi, double.ppi) == (100, 200)
@@ -96,18 +96,18 @@ def test_page_is_exactly_the_paper_and_its_bleed_whatever_the_pixels(
     canvas = Canvas(width=width, height=height, ppi=300)
     paper = {"bleed_mm": bleed, "bleed_from": source}
 
-    plan = planned(canvas, settings(format="pdf", paper=paper))
+    made = dimensions_of(canvas, settings(format="pdf", paper=paper))
 
     wide, high = width / 300 * 25.4, height / 300 * 25.4
-    assert plan.page_mm == pytest.approx((wide + 2 * bleed, high + 2 * bleed))
-    assert plan.trim_mm == pytest.approx((wide, high))
+    assert made.page_mm == pytest.approx((wide + 2 * bleed, high + 2 * bleed))
+    assert made.trim_mm == pytest.approx((wide, high))
     # Nothing is stretched: what is rendered has the page's own shape, to a pixel.
-    assert abs(plan.area.height * plan.scale - plan.height) <= 0.5 + 1e-6
+    assert abs(made.area.height * made.scale - made.height) <= 0.5 + 1e-6
 
 
 def test_bleed_shows_the_picture_larger_or_what_lies_beyond_the_sheet() -> None:
-    larger = planned(CANVAS, settings(paper={"bleed_mm": 2.54})).area
-    beyond = planned(
+    larger = dimensions_of(CANVAS, settings(paper={"bleed_mm": 2.54})).area
+    beyond = dimensions_of(
         CANVAS, settings(paper={"bleed_mm": 2.54, "bleed_from": "beyond"})
     ).area
 
@@ -118,11 +118,11 @@ def test_bleed_shows_the_picture_larger_or_what_lies_beyond_the_sheet() -> None:
 
 
 def test_picture_lies_in_the_middle_of_its_ground() -> None:
-    plan = planned(CANVAS, settings(ground={"across": 1, "down": 1}))
+    made = dimensions_of(CANVAS, settings(ground={"across": 1, "down": 1}))
 
-    assert plan.laid is not None
-    assert (plan.file_width, plan.file_height) == (400, 400)
-    assert (plan.laid.left, plan.laid.top) == (0, 50)
+    assert made.laid is not None
+    assert (made.file_width, made.file_height) == (400, 400)
+    assert (made.laid.left, made.laid.top) == (0, 50)
 
 
 @pytest.mark.parametrize(
@@ -145,9 +145,9 @@ def test_what_a_format_cannot_hold_is_refused(wrong: dict) -> None:
 
 def test_shop_s_listing_is_a_large_white_square_below_ten_megabytes() -> None:
     listing = PURPOSES["listing"].settings
-    plan = planned(CANVAS, listing)
+    made = dimensions_of(CANVAS, listing)
 
-    assert plan.file_width == plan.file_height >= 2000
+    assert made.file_width == made.file_height >= 2000
     assert listing.most_bytes == 10_000_000
     assert listing.ground is not None
     assert listing.ground.color == "#ffffff"
@@ -167,7 +167,7 @@ def test_photo_with_too_few_pixels_is_named_also_in_a_group() -> None:
     hidden = with_fields(photo("gone", 10, 10), visible=False)
     composite = composite_of(fine, group, hidden, width=400, height=300)
 
-    soft = soft_layers(composite, planned(composite.canvas, settings()))
+    soft = soft_layers(composite, dimensions_of(composite.canvas, settings()))
 
     assert [one.layer_id for one in soft] == ["small"]
     assert soft[0].enlarged == pytest.approx(2)

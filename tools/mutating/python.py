@@ -334,7 +334,7 @@ PYTHON = [
         root=CORE,
     ),
     *of(
-        "finish/planning.py",
+        "finish/dimensions.py",
         "tests/core/test_finishing.py",
         ("finer = max(LEAST, min(", "finer = max(LEAST, max("),
         root=CORE,

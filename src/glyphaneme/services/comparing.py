@@ -12,7 +12,7 @@ from glyphaneme.codecs import FileFormat, write_spooled
 from glyphaneme.codecs.comparing import Shown, comparison_page, write_moving
 from glyphaneme.core.document.apart import piece
 from glyphaneme.core.edits import ShowLayer, apply
-from glyphaneme.core.finish import planned
+from glyphaneme.core.finish import dimensions_of
 from glyphaneme.core.finish.comparing import (
     LONGEST_MOVING,
     Alone,
@@ -85,15 +85,15 @@ def require_comparable(visit: Visit, compared: Compared) -> None:
             "another. Choose another moment."
         )
         raise FinishedFileError(message)
-    plan = Making(sides[1], (), {}, compared.settings).plan
-    require_size(plan, compared.settings)
-    longest = max(plan.file_width, plan.file_height)
+    dimensions = Making(sides[1], (), {}, compared.settings).dimensions
+    require_size(dimensions, compared.settings)
+    longest = max(dimensions.file_width, dimensions.file_height)
     if (
         compared.comparison.made_as in {"webp", "gif", "mp4"}
         and longest > LONGEST_MOVING
     ):
         limit = f"what moves has at most {LONGEST_MOVING} on a side"
-        raise ExportSizeError(plan.file_width, plan.file_height, limit)
+        raise ExportSizeError(dimensions.file_width, dimensions.file_height, limit)
 
 
 def write_comparison(
@@ -167,7 +167,7 @@ def _making(
         pile = composite_at(visit, then).layers
         assets = assets_of(visit, shown, pile=pile)
     # Both as wide as the picture is now, however large the sheet was then.
-    width = planned(now.canvas, compared.settings).width
+    width = dimensions_of(now.canvas, compared.settings).width
     sized = with_fields(compared.settings, size=WidthSize(width=width), format=chosen)
     return Making(shown, pile, assets, sized, about=compared.about)
 

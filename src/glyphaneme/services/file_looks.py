@@ -100,20 +100,20 @@ def look_at_file(
 
 def _window(making: Making, seen: LookedAt) -> Rect[int]:
     """Return what is looked at: within the file, from where a block begins."""
-    plan = making.plan
-    whole = Rect(0, 0, plan.file_width, plan.file_height)
-    left = min(seen.x, plan.file_width - 1) // BLOCK * BLOCK
-    top = min(seen.y, plan.file_height - 1) // BLOCK * BLOCK
+    made = making.dimensions
+    whole = Rect(0, 0, made.file_width, made.file_height)
+    left = min(seen.x, made.file_width - 1) // BLOCK * BLOCK
+    top = min(seen.y, made.file_height - 1) // BLOCK * BLOCK
     return Rect(left, top, seen.x + seen.width, seen.y + seen.height).within(whole)
 
 
 def _pixels(visit: Visit, making: Making, window: Rect[int], scale: float) -> PixelsU8:
     """Render a part of a file, with the ground that it is laid on."""
-    plan = making.plan
-    left, top = (plan.laid.left, plan.laid.top) if plan.laid else (0, 0)
-    picture = Rect(left, top, left + plan.width, top + plan.height).within(window)
+    made = making.dimensions
+    left, top = (made.laid.left, made.laid.top) if made.laid else (0, 0)
+    picture = Rect(left, top, left + made.width, top + made.height).within(window)
     size = [max(1, round(side * scale)) for side in (window.width, window.height)]
-    if plan.laid is None:
+    if made.laid is None:
         shown = Rect(0, 0, size[0], size[1])
     else:
         shown = Rect(
@@ -123,22 +123,22 @@ def _pixels(visit: Visit, making: Making, window: Rect[int], scale: float) -> Pi
             round((picture.bottom - window.top) * scale),
         )
     if shown.is_empty:
-        return _bare(size, plan.laid.color if plan.laid else "#000000")
+        return _bare(size, made.laid.color if made.laid else "#000000")
     view = View(
-        plan.area.left + (picture.left - left) / plan.scale,
-        plan.area.top + (picture.top - top) / plan.scale,
+        made.area.left + (picture.left - left) / made.scale,
+        made.area.top + (picture.top - top) / made.scale,
         shown.width,
         shown.height,
-        plan.scale * scale,
+        made.scale * scale,
     )
     assets = assets_of(visit, making.composite, view, pile=making.pile)
     # Only where it is quick: what is looked at is waited for.
     room = MOST_FINER_PIXELS if scale == 1 else 0
     with finer_photos(making._replace(assets=assets), most=room) as finer:
         rendered = render(making.composite, finer.assets, view, pile=making.pile)
-    if plan.laid is None:
+    if made.laid is None:
         return rendered
-    whole = _bare(size, plan.laid.color)
+    whole = _bare(size, made.laid.color)
     whole[shown.window] = rendered
     return whole
 
@@ -170,7 +170,7 @@ def _encoded(
     spec = FileSpec(
         written,
         settings.quality,
-        making.plan.ppi,
+        making.dimensions.ppi,
         exact=settings.exact,
         fine_color=settings.fine_color,
         profile=None if conversion.is_same else conversion.file_profile,

@@ -60,9 +60,9 @@ def write_file(making: Making, file: BinaryIO, progress: Reporting) -> dict[str,
             attempt, most, quality=making.settings.quality if is_lossy else None
         )
         if given is None:
-            plan = making.plan
+            dimensions = making.dimensions
             limit = f"no file of {most} bytes, however small it is made"
-            raise ExportSizeError(plan.file_width, plan.file_height, limit)
+            raise ExportSizeError(dimensions.file_width, dimensions.file_height, limit)
         made = _giving_way(making, given)
         draft.seek(0)
         shutil.copyfileobj(draft, file)
@@ -93,10 +93,10 @@ def _write(spool: Spool, file: BinaryIO, spec: FileSpec, progress: Reporting) ->
 
 
 def _facts(making: Making) -> dict[str, Any]:
-    plan = making.plan
+    dimensions = making.dimensions
     return {
-        "width": plan.file_width,
-        "height": plan.file_height,
+        "width": dimensions.file_width,
+        "height": dimensions.file_height,
         "quality": making.settings.quality,
     }
 
@@ -105,12 +105,12 @@ def _giving_way(making: Making, given: Given) -> Making:
     """Return a file that is made smaller, or of less quality."""
     settings = with_fields(making.settings, quality=given.quality)
     if given.share < 1:
-        plan, size = making.plan, settings.size
+        dimensions, size = making.dimensions, settings.size
         smaller: Size
         if isinstance(size, PaperSize):
             # As large on paper as it was, of fewer pixels.
-            smaller = with_fields(size, ppi=max(1.0, plan.ppi * given.share))
+            smaller = with_fields(size, ppi=max(1.0, dimensions.ppi * given.share))
         else:
-            smaller = WidthSize(width=max(1, round(plan.width * given.share)))
+            smaller = WidthSize(width=max(1, round(dimensions.width * given.share)))
         settings = with_fields(settings, size=smaller)
     return making._replace(settings=settings)

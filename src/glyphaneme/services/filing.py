@@ -14,7 +14,7 @@ from glyphaneme.codecs import FileFormat, FileSpec, Shape, let_go
 from glyphaneme.codecs.color import Conversion
 from glyphaneme.codecs.writing import spooled
 from glyphaneme.core.color import levels_of
-from glyphaneme.core.finish import About, enlargements, planned, tiled
+from glyphaneme.core.finish import About, dimensions_of, enlargements, tiled
 from glyphaneme.core.place import Pyramid
 from glyphaneme.core.place.enlarging import doublings_for, enlarge_into
 from glyphaneme.core.render import render_bands, render_deep_bands
@@ -29,8 +29,8 @@ if TYPE_CHECKING:
 
     from glyphaneme.codecs import Spool
     from glyphaneme.core.document import Composite, Layer
-    from glyphaneme.core.finish import Plan
-    from glyphaneme.core.finish.planning import Laid
+    from glyphaneme.core.finish import Dimensions
+    from glyphaneme.core.finish.dimensions import Laid
     from glyphaneme.core.finish.settings import FileSettings
     from glyphaneme.core.place import Rect
     from glyphaneme.core.render import Assets
@@ -61,9 +61,9 @@ class Making(NamedTuple):
     about: About = About()
 
     @property
-    def plan(self) -> Plan:
+    def dimensions(self) -> Dimensions:
         """What is rendered, and how large."""
-        return planned(self.composite.canvas, self.settings, self.part)
+        return dimensions_of(self.composite.canvas, self.settings, self.part)
 
     @property
     def chosen(self) -> FileFormat:
@@ -71,7 +71,7 @@ class Making(NamedTuple):
         return FileFormat(self.settings.format)
 
 
-def require_size(making_plan: Plan, settings: FileSettings) -> None:
+def require_size(dimensions: Dimensions, settings: FileSettings) -> None:
     """Check that a file can be made as large as that.
 
     Raises
@@ -82,8 +82,8 @@ def require_size(making_plan: Plan, settings: FileSettings) -> None:
         It is a poster of too many sheets of paper.
     """
     if settings.tiling is not None:
-        tiled(*making_plan.page_mm, settings.tiling)
-    width, height = making_plan.file_width, making_plan.file_height
+        tiled(*dimensions.page_mm, settings.tiling)
+    width, height = dimensions.file_width, dimensions.file_height
     longest = max(width, height)
     if width * height > MAX_EXPORT_PIXELS:
         limit = f"at most {MAX_EXPORT_PIXELS // 1_000_000} million pixels"
@@ -105,16 +105,16 @@ def require_size(making_plan: Plan, settings: FileSettings) -> None:
 def rendered(making: Making, progress: Reporting) -> Iterator[tuple[Spool, FileSpec]]:
     """Render a file's pixels in its own colours; they wait on disk."""
     making = on_something(making)
-    plan, settings, chosen = making.plan, making.settings, making.chosen
-    require_size(plan, settings)
+    dimensions, settings, chosen = making.dimensions, making.settings, making.chosen
+    require_size(dimensions, settings)
     conversion = Conversion.into(settings.coloring, making.profile)
     if conversion.ink == "gray" and not chosen.facts.has_gray:
         # Greys, spoken of in red, green and blue.
         conversion = conversion._replace(as_rgb=True)
     canvas = making.composite.canvas
     shape = Shape(
-        plan.file_width,
-        plan.file_height,
+        dimensions.file_width,
+        dimensions.file_height,
         opaque=canvas.background is not None,
         ink=conversion.file_ink,
         bits=settings.bits,
@@ -122,7 +122,7 @@ def rendered(making: Making, progress: Reporting) -> Iterator[tuple[Spool, FileS
     spec = FileSpec(
         chosen,
         settings.quality,
-        plan.ppi,
+        dimensions.ppi,
         exact=settings.exact,
         fine_color=settings.fine_color,
         progressive=settings.progressive,
@@ -132,7 +132,7 @@ def rendered(making: Making, progress: Reporting) -> Iterator[tuple[Spool, FileS
         about=making.about if settings.signed else About(),
     )
     with finer_photos(making) as finer:
-        bands = _laid(_bands(finer, progress), plan.laid, plan.width)
+        bands = _laid(_bands(finer, progress), dimensions.laid, dimensions.width)
         with spooled((conversion.of(band) for band in bands), shape) as spool:
             yield spool, spec
 
@@ -143,7 +143,7 @@ def finer_photos(making: Making, *, most: int = MOST_FINER_PIXELS) -> Iterator[M
 
     The largest that find no room among so many pixels stay as they are: smooth.
     """
-    wanted = enlargements(making.composite, making.plan.scale)
+    wanted = enlargements(making.composite, making.dimensions.scale)
     assets = dict(making.assets)
     with ExitStack() as kept:
         for name, enlarged in sorted(wanted.items(), key=lambda one: one[1]):
@@ -180,7 +180,7 @@ def on_something(making: Making) -> Making:
 
 def _bands(making: Making, progress: Reporting) -> Iterator[NDArray[Any]]:
     """Render bands; sources let go of their pages after each, so memory stays low."""
-    view = making.plan.view
+    view = making.dimensions.view
     if making.settings.bits == DEEP:
         bands: Iterator[NDArray[Any]] = render_deep_bands(
             making.composite, making.assets, view, pile=making.pile

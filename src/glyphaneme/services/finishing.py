@@ -12,7 +12,7 @@ from glyphaneme.core.document.apart import alone
 from glyphaneme.core.errors import TooManyTilesError
 from glyphaneme.core.finish import (
     About,
-    Plan,
+    Dimensions,
     soft_layers,
 )
 from glyphaneme.core.finish.settings import LAYERED
@@ -115,16 +115,16 @@ def file_facts(
     project = require_project(visit, project_id)
     require_revision(visit, project_id, request.revision)
     shown, part, name = shown_by(visit, request, project.name)
-    plan = Making(shown, shown.layers, {}, request, part).plan
+    dimensions = Making(shown, shown.layers, {}, request, part).dimensions
     return FileFacts(
         name=file_name(name, ending(request)),
-        width=plan.file_width,
-        height=plan.file_height,
-        ppi=plan.ppi,
-        page_mm=plan.page_mm,
-        trim_mm=plan.trim_mm,
-        soft=[SoftPhoto(**one._asdict()) for one in soft_layers(shown, plan)],
-        refused=_refusal(plan, request),
+        width=dimensions.file_width,
+        height=dimensions.file_height,
+        ppi=dimensions.ppi,
+        page_mm=dimensions.page_mm,
+        trim_mm=dimensions.trim_mm,
+        soft=[SoftPhoto(**one._asdict()) for one in soft_layers(shown, dimensions)],
+        refused=_refusal(dimensions, request),
     )
 
 
@@ -147,11 +147,11 @@ def start_export(
     project = require_project(visit, project_id)
     require_revision(visit, project_id, request.revision)
     shown, part, name = shown_by(visit, request, project.name)
-    plan = Making(shown, shown.layers, {}, request, part).plan
+    dimensions = Making(shown, shown.layers, {}, request, part).dimensions
     if request.compare is not None:
         require_comparable(visit, compared_by(project, request))
     elif request.format != LAYERED:
-        require_size(plan, request)
+        require_size(dimensions, request)
     for layer in request.apart:
         alone(shown, layer)
     printer_of(visit, request.coloring)
@@ -237,11 +237,11 @@ def list_files(visit: Visit, project_id: uuid.UUID) -> list[EarlierFile]:
     ]
 
 
-def _refusal(plan: Plan, request: ExportRequest) -> str | None:
+def _refusal(dimensions: Dimensions, request: ExportRequest) -> str | None:
     if request.format == LAYERED:
         return None
     try:
-        require_size(plan, request)
+        require_size(dimensions, request)
     except (ExportSizeError, TooManyTilesError) as refusal:
         return str(refusal)
     return None

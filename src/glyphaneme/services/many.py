@@ -203,7 +203,7 @@ def _gather(
         for one in request.taken:
             try:
                 making = _making(studio, request, one)
-                require_size(making.plan, making.settings)
+                require_size(making.dimensions, making.settings)
             except REFUSALS as refusal:
                 failed.append(NotMade(one.name, str(refusal)))
                 continue

@@ -28,7 +28,7 @@ if TYPE_CHECKING:
     from collections.abc import Iterable, Iterator, Mapping
 
     from glyphaneme.codecs.pdf.pages import Picture
-    from glyphaneme.core.finish import Plan
+    from glyphaneme.core.finish import Dimensions
     from glyphaneme.core.finish.gathering import Cell, ContactSheet
     from glyphaneme.core.finish.lettering import SetWords
     from glyphaneme.core.finish.settings import Tiling
@@ -67,8 +67,8 @@ def write_pages(
             document.add(page)
             pages += 1
         found = found or {
-            "width": making.plan.file_width,
-            "height": making.plan.file_height,
+            "width": making.dimensions.file_width,
+            "height": making.dimensions.file_height,
             "quality": settings.quality,
         }
     if document is not None:
@@ -159,26 +159,36 @@ def _with_words(
         return making, ()
     left, found = words_apart(making.composite, making.assets)
     as_lines = making.settings.letters == "lines"
-    placed = tuple(_placed(one, making.plan, conversion, as_lines) for one in found)
+    placed = tuple(
+        _placed(one, making.dimensions, conversion, as_lines) for one in found
+    )
     return making._replace(composite=left), placed
 
 
 def _placed(
     words: SetWords,
-    plan: Plan,
+    made: Dimensions,
     conversion: Conversion,
     as_lines: bool,  # noqa: FBT001
 ) -> PlacedWords:
     """Lay words on the page: from canvas pixels to millimetres from its bleed."""
     across, down = (
-        plan.page_mm[0] / plan.file_width,
-        plan.page_mm[1] / plan.file_height,
+        made.page_mm[0] / made.file_width,
+        made.page_mm[1] / made.file_height,
     )
-    left, top = (plan.laid.left, plan.laid.top) if plan.laid else (0, 0)
+    left, top = (made.laid.left, made.laid.top) if made.laid else (0, 0)
     to_page = np.array(
         [
-            [across * plan.scale, 0, across * (left - plan.area.left * plan.scale)],
-            [0, down * plan.scale, down * (top - plan.area.top * plan.scale)],
+            [
+                across * made.scale,
+                0,
+                across * (left - made.area.left * made.scale),
+            ],
+            [
+                0,
+                down * made.scale,
+                down * (top - made.area.top * made.scale),
+            ],
         ]
     )
     letters = words.found.letters
@@ -202,13 +212,13 @@ def _pages(
     making: Making, picture: Picture, words: tuple[PlacedWords, ...]
 ) -> Iterator[PdfPage]:
     """Yield the page of a picture, or the sheets that a poster is put together of."""
-    plan, settings = making.plan, making.settings
+    made, settings = making.dimensions, making.settings
     if settings.tiling is not None:
-        yield from _tiles(plan, settings.tiling, picture, words)
+        yield from _tiles(made, settings.tiling, picture, words)
         return
     paper = settings.paper
     media, trim, bleed = framed(
-        plan.trim_mm, plan.bleed_mm, with_margin=paper.marks or paper.bar
+        made.trim_mm, made.bleed_mm, with_margin=paper.marks or paper.bar
     )
     yield PdfPage(
         media,
@@ -222,9 +232,12 @@ def _pages(
 
 
 def _tiles(
-    plan: Plan, tiling: Tiling, picture: Picture, words: tuple[PlacedWords, ...]
+    made: Dimensions,
+    tiling: Tiling,
+    picture: Picture,
+    words: tuple[PlacedWords, ...],
 ) -> Iterator[PdfPage]:
-    width, height = plan.page_mm
+    width, height = made.page_mm
     margin = tiling.margin_mm
     for tile in tiled(width, height, tiling):
         shown = Box(margin, margin, tile.width, tile.height)

@@ -83,7 +83,7 @@ def render_layered(
         settings,
         **_printed_with(profile),
     )
-    require_size(making.plan, settings)
+    require_size(making.dimensions, settings)
     found = write_file(making, target, Silent())
     return found["width"], found["height"]
 
@@ -116,7 +116,7 @@ def render_pages(
                 settings,
                 **_printed_with(profile),
             )
-            require_size(making.plan, settings)
+            require_size(making.dimensions, settings)
             yield making
 
     return int(write_pages(makings(), len(files), target, Silent())["pages"])

@@ -15,7 +15,7 @@ if TYPE_CHECKING:
     from collections.abc import Iterator
 
     from glyphaneme.core.document import Composite, Layer
-    from glyphaneme.core.finish.planning import Plan
+    from glyphaneme.core.finish.dimensions import Dimensions
 
 MOST_ENLARGED = 1.5
 """How many pixels of a file may come for one of a photo before it looks soft."""
@@ -32,14 +32,14 @@ class SoftLayer(NamedTuple):
     """How many of the file's pixels come for one of its own."""
 
 
-def soft_layers(composite: Composite, plan: Plan) -> list[SoftLayer]:
+def soft_layers(composite: Composite, dimensions: Dimensions) -> list[SoftLayer]:
     """Return the photos that a file enlarges too much.
 
     Parameters
     ----------
     composite : Composite
         What is rendered.
-    plan : Plan
+    dimensions : Dimensions
         How large.
 
     Returns
@@ -49,9 +49,9 @@ def soft_layers(composite: Composite, plan: Plan) -> list[SoftLayer]:
     """
     found = []
     for layer in _shown_photos(composite):
-        enlarged = enlarged_by(layer) * plan.scale
+        enlarged = enlarged_by(layer) * dimensions.scale
         if enlarged > MOST_ENLARGED:
-            own = plan.ppi / enlarged
+            own = dimensions.ppi / enlarged
             found.append(SoftLayer(layer.id, layer.name, own, enlarged))
     return sorted(found, key=lambda soft: soft.own_ppi)
 

@@ -369,7 +369,7 @@ def _write(
         printer=printer,
         about=About(),
     )
-    require_size(making.plan, settings)
+    require_size(making.dimensions, settings)
     write_file(making, target, progress)
 
 

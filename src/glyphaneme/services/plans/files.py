@@ -113,7 +113,7 @@ class MadeOfFiles:
         """
         assets = self._assets(self.composite)
         making = Making(self.composite, self.composite.layers, assets, settings)
-        require_size(making.plan, settings)
+        require_size(making.dimensions, settings)
         found = write_file(making, target, Silent())
         return found["width"], found["height"]
 

@@ -25,7 +25,7 @@ class Laid(NamedTuple):
     color: str
 
 
-class Plan(NamedTuple):
+class Dimensions(NamedTuple):
     """What of a canvas is rendered, how large, and how large that is on paper."""
 
     area: Rect[float]
@@ -89,10 +89,10 @@ class Plan(NamedTuple):
         return width - 2 * self.bleed_mm, height - 2 * self.bleed_mm
 
 
-def planned(
+def dimensions_of(
     canvas: Canvas, settings: FileSettings, part: Rect[float] | None = None
-) -> Plan:
-    """Plan a file of a canvas.
+) -> Dimensions:
+    """Work out the dimensions of a file of a canvas.
 
     Parameters
     ----------
@@ -105,15 +105,15 @@ def planned(
 
     Returns
     -------
-    Plan
+    Dimensions
         Pixels are whole, at least one on a side, and never stretched.
 
     Examples
     --------
     >>> from glyphaneme.core.document import Canvas
     >>> from glyphaneme.core.finish.settings import FileSettings
-    >>> plan = planned(Canvas(width=400, height=300, ppi=100), FileSettings())
-    >>> plan.width, plan.height, round(plan.page_mm[1], 1)
+    >>> made = dimensions_of(Canvas(width=400, height=300, ppi=100), FileSettings())
+    >>> made.width, made.height, round(made.page_mm[1], 1)
     (400, 300, 76.2)
     """
     whole = Rect(0.0, 0.0, float(canvas.width), float(canvas.height))
@@ -140,7 +140,7 @@ def planned(
             laid.width / exact_ppi * MM_PER_INCH,
             laid.height / exact_ppi * MM_PER_INCH,
         )
-    return Plan(area, pixels, height, scale, exact_ppi, page, bleed, laid)
+    return Dimensions(area, pixels, height, scale, exact_ppi, page, bleed, laid)
 
 
 def fitting_height(width: float, height: float, pixels: int) -> int:
