@@ -290,4 +290,23 @@ PAGE = [
         ("isOver ? CREAM : DARK", "DARK"),
         root=MODEL,
     ),
+    *of(
+        "plans.ts",
+        "src/model/plans.test.ts",
+        ("one.urgency - other.urgency", "0"),
+        ("photos.slice(0, slot.most)", "photos"),
+        ("to < 0 || to > photos.length", "to < 0"),
+        ("place ? withPhoto(filling, place, picture) : filling", "filling"),
+        ("slot.most > 1 && place.slot.name === slot.name", "slot.most > 1"),
+        root=MODEL,
+    ),
+    *of(
+        "many.ts",
+        "src/model/many.test.ts",
+        ("[...here].reverse()", "[...here]"),
+        ("...common.photos, ...row.photos,", "...row.photos,"),
+        ("find(file) === undefined)", "find(file) === null)"),
+        ("nameOfFile(file).toLowerCase()", "nameOfFile(file)"),
+        root=MODEL,
+    ),
 ]

@@ -306,7 +306,8 @@ interface PictureProps {
 }
 
 function Picture({ plan, filling, seen, lacking }: PictureProps): ReactElement {
-  const isBare = plan.slots.every(({ name }) => photosIn(filling, name).length === 0);
+  const isBare =
+    plan.slots.length > 0 && plan.slots.every(({ name }) => photosIn(filling, name).length === 0);
   return (
     <Stage aria-label="What comes of it" aria-busy={seen.isFetching}>
       {seen.trouble ? (
@@ -316,7 +317,7 @@ function Picture({ plan, filling, seen, lacking }: PictureProps): ReactElement {
       ) : (
         <StageNote role="status">{sayState(seen, lacking, isBare)}</StageNote>
       )}
-      {isBare && plan.slots.length > 0 ? (
+      {isBare ? (
         <img src={planExampleUrl(plan.name)} alt="An example" data-example="true" />
       ) : seen.frame ? (
         <img src={seen.frame} alt={`${plan.title}, as it is by now`} data-frame="" />
