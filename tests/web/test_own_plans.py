@@ -139,6 +139,21 @@ def test_groups_words_and_masks_travel_with_a_plan(
     assert again["composite"] == state["composite"]
 
 
+def test_masks_follow_layers_that_a_plan_calls_otherwise(
+    client: FlaskClient, poster: dict[str, Any], subject: str
+) -> None:
+    group = {"group_id": "B0A9-Q", "name": "Both", "layer_ids": ["somebody", "place"]}
+    state = edit(client, poster, kind="group_layers", **group)
+    part = {"kind": "layer", "id": "held", "layer_id": "B0A9-Q"}
+    state = edit(client, state, kind="add_part", layer_id="wash", part=part)
+
+    plan = make(client, state["id"], slots=[{"picture": subject, "title": "Somebody"}])
+
+    again = layers_of(begin_plan(client, plan["name"], photos={"somebody": [subject]}))
+    assert again["wash"]["mask"]["parts"][0]["layer_id"] == "both"
+    assert [one["id"] for one in again["both"]["layers"]] == ["somebody", "place"]
+
+
 def test_words_of_a_plan_can_be_said_anew(client: FlaskClient, place: str) -> None:
     state = begin_plan(client, "postcard", photos={"photo": [place]})
     plan = make(client, state["id"], slots=[{"picture": place, "title": "Photo"}])

@@ -414,6 +414,8 @@ def test_a_sheet_that_somebody_works_on_is_not_cut_under_their_hands(
         state_of(client, one["id"])["composite"]["canvas"]["width"] for one in states
     ]
     assert canvases[0] == touched["composite"]["canvas"]["width"] == 440
+    now = layers_of(state_of(client, touched["id"]))
+    assert now["after"] == layers_of(touched)["after"]
     assert canvases[1] == pytest.approx(400, abs=4)
 
 
