@@ -1,6 +1,7 @@
 import { expect, test } from "vitest";
 import {
   type Batch,
+  isNamedIn,
   lackingIn,
   nameOfFile,
   type Resolved,
@@ -59,6 +60,12 @@ test("files that are not here are told, and found once they are", () => {
   const row = rowOfLine("k", { ...line, files: { photo: ["gone.png", "wood.png"] } });
   expect(resolved(row, NOTHING, here).missing).toEqual(["gone.png"]);
   expect(resolved(row, NOTHING, [...here, { id: "g", name: "Gone" }]).missing).toEqual([]);
+});
+
+test("a photo that a table speaks of is no row of its own", () => {
+  const rows = [rowOfLine("k", { ...line, files: { photo: ["soft-hills.png"] } })];
+  expect(isNamedIn(rows, { name: "Soft Hills" })).toBe(true);
+  expect(isNamedIn(rows, { name: "Wood" })).toBe(false);
 });
 
 test("a row lacks what is needed and not there", () => {

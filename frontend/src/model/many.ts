@@ -62,6 +62,12 @@ export function nameOfFile(file: string): string {
   return (words.charAt(0).toUpperCase() + words.slice(1)).slice(0, LONGEST_NAME);
 }
 
+/** Tell whether rows of a table speak of a picture, which is then no row of its own. */
+export function isNamedIn(rows: readonly Row[], { name }: Pick<Known, "name">): boolean {
+  const files = rows.flatMap((row) => Object.values(row.files).flat());
+  return files.some((file) => nameOfFile(file).toLowerCase() === name.toLowerCase());
+}
+
 /** A row with its photos found, or the names of files that are not here. */
 export interface Resolved {
   readonly row: Row;

@@ -8,6 +8,7 @@ import {
   nextPlace,
   type PlanOffer,
   piecesOf,
+  placeNow,
   poured,
   roomFor,
   sayNumber,
@@ -69,6 +70,13 @@ test("a photo takes another one's place, or comes after all that are there", () 
   const full = having({ row: ["a", "b", "c"] });
   expect(withPhoto(full, { slot: row, at: 3 }, "d").photos).toEqual({ row: ["a", "b", "c"] });
   expect(full.photos).toEqual({ row: ["a", "b", "c"] });
+});
+
+test("of several files that come one after the other none takes another one's place", () => {
+  const put = (now: Filling, id: string) => withPhoto(now, placeNow(now, { slot: row, at: 0 }), id);
+  expect(["a", "b", "c"].reduce(put, NOTHING).photos).toEqual({ row: ["a", "b", "c"] });
+  const other = withPhoto(having({ one: ["a"] }), placeNow(NOTHING, { slot: one, at: 0 }), "b");
+  expect(other.photos).toEqual({ one: ["b"] });
 });
 
 test("photos are taken out and moved, not beyond their row", () => {

@@ -28,6 +28,11 @@ export function photosIn(filling: Filling, slot: string): readonly string[] {
   return filling.photos[slot] ?? [];
 }
 
+/** Return where a photo goes that comes later: of several, each after those that came. */
+export function placeNow(filling: Filling, { slot, at }: Place): Place {
+  return { slot, at: slot.most > 1 ? photosIn(filling, slot.name).length : at };
+}
+
 /** Put a photo into a slot: in another one's place, or after all that are there. */
 export function withPhoto(filling: Filling, { slot, at }: Place, picture: string): Filling {
   const photos = [...photosIn(filling, slot.name)];

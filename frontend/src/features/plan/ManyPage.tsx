@@ -16,10 +16,11 @@ import {
 } from "@/api/calls";
 import { ACCEPTED } from "@/api/uploads";
 import { BatchView } from "@/features/plan/BatchView";
-import { PhotoChooser } from "@/features/plan/PhotoChooser";
+import { type Chosen, PhotoChooser } from "@/features/plan/PhotoChooser";
 import { WithPlan } from "@/features/plan/WithPlan";
 import {
   type Batch,
+  isNamedIn,
   lackingIn,
   type Resolved,
   type Row,
@@ -131,7 +132,7 @@ export function ManyPage(): ReactElement {
 
 function Many({ plan }: { readonly plan: PlanOffer }): ReactElement {
   const [slot, chooseSlot] = useState(plan.slots[0]?.name ?? "");
-  const { rows, add, drop, bring, table } = useRows(plan, slot);
+  const { rows, add, drop, bring } = useRows(plan, slot);
   const found = useResolved(rows, plan);
   const ready = found.filter(
     (one) => one.missing.length === 0 && lackingIn(plan, one).length === 0,
@@ -175,12 +176,12 @@ function Many({ plan }: { readonly plan: PlanOffer }): ReactElement {
           <FileTrigger acceptDirectory onSelect={(files) => bring([...(files ?? [])])}>
             <PlainButton>A folder…</PlainButton>
           </FileTrigger>
-          <PhotoChooser what={title} takesSeveral onTake={add}>
+          <PhotoChooser what={title} takesSeveral onTake={add} onBring={add}>
             <PlainButton>Of the shelf or the library…</PlainButton>
           </PhotoChooser>
           <FileTrigger
             acceptedFileTypes={[".csv", ".tsv", "text/csv"]}
-            onSelect={(files) => table(files?.[0])}
+            onSelect={(files) => bring([...(files ?? [])])}
           >
             <PlainButton>A table…</PlainButton>
           </FileTrigger>
@@ -206,28 +207,26 @@ function columnsOf({ slots, words, choices }: PlanOffer): string {
 /** Rows that are to be made, and what adds to them. */
 function useRows(plan: PlanOffer, slot: string) {
   const [rows, setRows] = useState<readonly Row[]>([]);
-  const shelf = useQuery({ queryKey: ["shelf"], queryFn: fetchShelf });
   const bringIn = useBringIn();
-  const bring = (files: readonly File[]) => {
-    const photos = files.filter(({ name }) => !isTable(name));
-    bringIn(photos, (picture) => setRows((now) => [...now, rowOfPhoto(newId(), slot, picture)]));
-    for (const one of files.filter(({ name }) => isTable(name))) table(one);
+  const add = (photo: Chosen) =>
+    setRows((now) => (isNamedIn(now, photo) ? now : [...now, rowOfPhoto(newId(), slot, photo)]));
+  // Tables first: a photo that one of them speaks of is no row of its own.
+  const bring = async (files: readonly File[]) => {
+    for (const one of files.filter(({ name }) => isTable(name))) await table(one);
+    bringIn(
+      files.filter(({ name }) => !isTable(name)),
+      add,
+    );
   };
-  const table = (file: File | undefined) => {
-    if (!file) return;
+  const table = (file: File) =>
     readTable(plan.name, file).then(
       (lines) => setRows((now) => [...now, ...lines.map((line) => rowOfLine(newId(), line))]),
       (error: Error) => useMessages.getState().warn(error.message),
     );
-  };
-  const add = (id: string) => {
-    const name = shelf.data?.find((one) => one.id === id)?.name ?? plan.title;
-    setRows((now) => [...now, rowOfPhoto(newId(), slot, { id, name })]);
-  };
   const drop = (key: string | null) =>
     setRows((now) => (key === null ? [] : now.filter((row) => row.key !== key)));
   useDroppedFiles(bring);
-  return { rows, add, drop, bring, table };
+  return { rows, add, drop, bring };
 }
 
 const isTable = (name: string) => /\.(csv|tsv)$/i.test(name);

@@ -82,6 +82,12 @@ const Bare = styled.p`
   font-size: 13px;
 `;
 
+/** A photo that was chosen. */
+export interface Chosen {
+  readonly id: string;
+  readonly name: string;
+}
+
 interface PhotoChooserProps extends PhotoChoicesProps {
   /** What opens it: something that can be pressed. */
   readonly children: ReactNode;
@@ -103,11 +109,14 @@ interface PhotoChoicesProps {
   /** What the photo is for. */
   readonly what: string;
   readonly takesSeveral: boolean;
-  onTake(picture: string): void;
+  onTake(picture: Chosen): void;
+  /** Hear of a file that was chosen, once it is read in; the chooser is closed by then. */
+  onBring(picture: Chosen): void;
 }
 
 /** What stands in the chooser. */
-export function PhotoChoices({ what, takesSeveral, onTake }: PhotoChoicesProps): ReactElement {
+export function PhotoChoices(props: PhotoChoicesProps): ReactElement {
+  const { what, takesSeveral, onTake, onBring } = props;
   const bringIn = useBringIn();
   return (
     <Body aria-label={`A photo for ${what}`}>
@@ -121,7 +130,7 @@ export function PhotoChoices({ what, takesSeveral, onTake }: PhotoChoicesProps):
                 allowsMultiple={takesSeveral}
                 acceptedFileTypes={ACCEPTED.split(",")}
                 onSelect={(files) => {
-                  bringIn([...(files ?? [])], ({ id }) => onTake(id));
+                  bringIn([...(files ?? [])], onBring);
                   close();
                 }}
               >
@@ -137,7 +146,7 @@ export function PhotoChoices({ what, takesSeveral, onTake }: PhotoChoicesProps):
 
 interface ChoicesProps {
   readonly brought: ReactElement;
-  onTake(picture: string): void;
+  onTake(picture: Chosen): void;
 }
 
 function Choices({ brought, onTake }: ChoicesProps): ReactElement {
@@ -162,7 +171,7 @@ function Choices({ brought, onTake }: ChoicesProps): ReactElement {
         <Tiles>
           {own.map(({ id, name }) => (
             <li key={id}>
-              <Tile type="button" onClick={() => onTake(id)}>
+              <Tile type="button" onClick={() => onTake({ id, name })}>
                 <img src={thumbnailUrl(id)} alt="" loading="lazy" />
                 {name}
               </Tile>
@@ -174,7 +183,7 @@ function Choices({ brought, onTake }: ChoicesProps): ReactElement {
         <Tiles>
           {lent.map((picture) => (
             <li key={picture.name}>
-              <Tile type="button" onClick={() => lend(picture, ({ id }) => onTake(id))}>
+              <Tile type="button" onClick={() => lend(picture, onTake)}>
                 <img src={libraryThumbnailUrl(picture.name)} alt="" loading="lazy" />
                 {picture.title}
               </Tile>

@@ -262,8 +262,8 @@ function OpenPlan({ plan }: { readonly plan: PlanOffer }): ReactElement {
 function sayClosing({ about }: PlanOffer, look: PlanLook | undefined): string {
   const layers = look?.layers ?? 0;
   if (!look || layers === 0 || look.empty.length > 0) return about;
-  const made = layers === 1 ? "comes out is one layer" : `come out are ${sayNumber(layers)} layers`;
-  return `Nothing here is fixed: what ${made.replace("come out are", "comes out are")}, and every word of them can be changed.`;
+  const made = layers === 1 ? "is one layer" : `are ${sayNumber(layers)} layers`;
+  return `Nothing here is fixed: what comes out ${made}, and every word of it can be changed.`;
 }
 
 /** Photos that are dropped or pasted anywhere else find the first room there is. */

@@ -1,7 +1,7 @@
 /** Chooses photos for slots, one slot after the other as long as one is needed. */
 
 import { type ReactElement, useRef } from "react";
-import { PhotoChoices } from "@/features/plan/PhotoChooser";
+import { type Chosen, PhotoChoices } from "@/features/plan/PhotoChooser";
 import {
   type Filling,
   NOTHING,
@@ -9,6 +9,7 @@ import {
   type Place,
   type PlanOffer,
   photosIn,
+  placeNow,
   withPhoto,
 } from "@/model/plans";
 import { usePlans } from "@/state/plans";
@@ -28,9 +29,10 @@ export function SlotChooser(props: SlotChooserProps): ReactElement | null {
   if (place === null) return null;
   const { slot } = place;
   anchor.current = document.getElementById(`slot-${slot.name}`);
-  const take = (picture: string) => {
+  const put = ({ id }: Chosen) => onChange((now) => withPhoto(now, placeNow(now, place), id));
+  const take = (picture: Chosen) => {
     const isNew = photosIn(filled(plan), slot.name)[place.at] === undefined;
-    onChange((now) => withPhoto(now, place, picture));
+    put(picture);
     onPlace(isNew ? nextPlace(plan, filled(plan), place) : null);
   };
   return (
@@ -43,7 +45,7 @@ export function SlotChooser(props: SlotChooserProps): ReactElement | null {
         if (!isOpen) onPlace(null);
       }}
     >
-      <PhotoChoices what={slot.title} takesSeveral={slot.most > 1} onTake={take} />
+      <PhotoChoices what={slot.title} takesSeveral={slot.most > 1} onTake={take} onBring={put} />
     </Card>
   );
 }

@@ -37,17 +37,31 @@ const Row = styled.ul`
   gap: 14px 20px;
 `;
 
-/** As many as there is room for beside one another. */
-const OneRow = styled(Row)`
-  overflow: hidden;
-  grid-template-rows: auto;
-  grid-auto-rows: 0;
-  row-gap: 0;
-  margin: -6px;
-  padding: 6px;
+/** As many as there is room for beside one another, by the least width of the page. */
+const BESIDE = [
+  [2, 0],
+  [3, 650],
+  [4, 800],
+  [5, 950],
+  [6, 1110],
+  [7, 1260],
+] as const;
 
-  li:nth-child(n + 8) {
-    visibility: hidden;
+const OneRow = styled(Row)`
+  ${BESIDE.map(
+    ([count, width]) => `
+      @media (min-width: ${width}px) {
+        grid-template-columns: repeat(${count}, minmax(0, 1fr));
+
+        li:nth-child(-n + ${count}) {
+          display: block;
+        }
+      }
+    `,
+  ).join("")}
+
+  li {
+    display: none;
   }
 `;
 
