@@ -19,6 +19,7 @@ from glyphaneme.services.font_folder import FontFolder
 from glyphaneme.services.networks import Networks
 from glyphaneme.services.plan_folder import EXAMPLES, PlanFolder
 from glyphaneme.services.plans.files import MadeOfFiles, PutIn, Tools
+from glyphaneme.services.plans.packing import PlanFile
 
 ROOT = Path(__file__).parents[1]
 PLANS = ROOT / "plans"
@@ -39,7 +40,7 @@ def main(wanted: list[str]) -> None:
             for slot, files in put["photos"].items()
         }
         asked = PutIn(photos, put.get("words", {}), put.get("choices", {}))
-        made = MadeOfFiles(folder.require(name), asked, tools)
+        made = MadeOfFiles(PlanFile(folder.require(name), {}, ()), asked, tools)
         height = made.composite.canvas.height
         file = io.BytesIO()
         share = {"by": "share", "share": min(2 * TALL / height, 1.0)}

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import json
 from typing import TYPE_CHECKING
 
@@ -9,8 +10,9 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from glyphaneme.core.plans import parse_plan
+from glyphaneme.core.plans import parse_plan, read_plan
 from glyphaneme.services.layered_reading import read_layered
+from glyphaneme.services.plans.packing import PlanFile, pack_plan
 from tests import fonts
 from tests.commands import Done, run_here
 from tests.cutouts import disks
@@ -217,3 +219,48 @@ def test_a_plan_file_of_ones_own_is_taken(photos: Path) -> None:
 
     assert done.returncode == 0, done.stderr
     assert pixels_of(photos / "own.png").shape == (30, 40, 4)
+
+
+@pytest.mark.parametrize("ending", ["png", "ora"])
+def test_what_stays_in_a_plan_file_is_taken_out_of_it(
+    photos: Path, ending: str
+) -> None:
+    green = photos / "green.png"
+    Image.new("RGB", (20, 30), (20, 160, 40)).save(green)
+    data = green.read_bytes()
+    named = hashlib.sha256(data).hexdigest()
+    placement = {"x": 10, "y": 15, "scale_x": 1, "scale_y": 1}
+    lying = {"width": 20, "height": 30, "placement": placement}
+    value = {
+        "glyphaneme_plan": 1,
+        "name": "own",
+        "title": "Own",
+        "sheet": {"width": 40, "height": 30},
+        "slots": [{"name": "photo", "title": "A photo", "made_with": "0" * 64}],
+        "pictures": {"green": named},
+        "layers": [
+            {"kind": "photo", "id": "p", "slot": "photo", "place": {"rule": "fill"}},
+            {"kind": "photo", "id": "g", "picture": "green", **lying},
+        ],
+    }
+    file = photos / "own.json"
+    out = photos / f"own.{ending}"
+    order = ("make", file, "--slot", f"photo={photos}/disk.png", "-o", out)
+    file.write_text(json.dumps(value))
+    lacking = run(photos, *order)
+    assert lacking.returncode == 1
+    assert "not whole" in lacking.stderr
+    file.write_bytes(pack_plan(PlanFile(read_plan(value), {named: data}, ())))
+
+    done = run(photos, *order)
+
+    assert done.returncode == 0, done.stderr
+    if ending == "png":
+        made = pixels_of(out)
+        assert made[15, 5, :3].tolist() == [20, 160, 40]
+        assert made[15, 38, 2] > 100
+        return
+    with out.open("rb") as layered:
+        unpacked = read_layered(layered)
+    assert [layer.name for layer in unpacked.composite.layers] == ["Disk", "Green"]
+    assert len(unpacked.pictures) == 2

@@ -132,9 +132,9 @@ def test_doubtful_cut_outs_come_before_sure_ones(
     found = batch_of(client, batch)
     assert [one["name"] for one in found["items"]] == ["Sky", "Disk"]
     assert (found["made"], found["doubtful"]) == (2, 1)
-    assert found["items"][0]["doubt"] == 1
+    assert found["items"][0]["is_doubtful"]
     assert "Sky" in found["items"][0]["said"]
-    assert found["items"][1]["doubt"] < batching.DOUBTFUL
+    assert not found["items"][1]["is_doubtful"]
 
 
 def test_files_of_a_purpose_come_in_one_zip(
@@ -170,10 +170,14 @@ def test_a_batch_counts_once_for_an_id(client: FlaskClient, photos: list[str]) -
     body = {"id": str(uuid.uuid4()), "items": [item("One", photos[0])]}
 
     answers = [client.post("/api/plans/postcard/batches", json=body) for _ in range(2)]
-    other = client.post("/api/plans/melting/batches", json=body)
+    items = [item("Two", photos[0])]
+    others = [
+        client.post("/api/plans/melting/batches", json=body),
+        client.post("/api/plans/postcard/batches", json={**body, "items": items}),
+    ]
 
     assert [one.status_code for one in answers] == [202, 202]
-    assert other.status_code == 409
+    assert [one.status_code for one in others] == [409, 409]
     assert batch_of(client, body["id"])["count"] == 1
 
 

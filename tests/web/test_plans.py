@@ -371,9 +371,8 @@ def test_refining_goes_on_where_a_dead_worker_left_it(
     assert layers_of(state_of(client, state["id"])) == layers_of(again)
 
 
-def test_photos_of_one_place_are_lined_up_and_cut_to_what_both_show(
-    client: FlaskClient, studio: Studio
-) -> None:
+def two_of_one_place(client: FlaskClient) -> dict[str, list[str]]:
+    """Bring in two photos that are 440 px wide, and share 400 of them."""
     coarse = np.random.default_rng(5).integers(0, 256, (45, 60, 3), np.uint8)
     whole = np.asarray(Image.fromarray(coarse).resize((480, 360), Image.BICUBIC))
     photos = {}
@@ -381,6 +380,13 @@ def test_photos_of_one_place_are_lined_up_and_cut_to_what_both_show(
         part = whole[20:340, left : left + 440]
         name = bring_in(client, file_of(part), f"{slot}.png").get_json()["id"]
         photos[slot] = [name]
+    return photos
+
+
+def test_photos_of_one_place_are_lined_up_and_cut_to_what_both_show(
+    client: FlaskClient, studio: Studio
+) -> None:
+    photos = two_of_one_place(client)
     first = look(client, "before-and-after", photos=photos)
     assert [one["what"] for one in first["sought"]] == ["pair"]
 
@@ -394,13 +400,7 @@ def test_photos_of_one_place_are_lined_up_and_cut_to_what_both_show(
 def test_a_sheet_that_somebody_works_on_is_not_cut_under_their_hands(
     client: FlaskClient, studio: Studio
 ) -> None:
-    coarse = np.random.default_rng(5).integers(0, 256, (45, 60, 3), np.uint8)
-    whole = np.asarray(Image.fromarray(coarse).resize((480, 360), Image.BICUBIC))
-    photos = {}
-    for slot, left in (("before", 0), ("after", 40)):
-        part = whole[20:340, left : left + 440]
-        name = bring_in(client, file_of(part), f"{slot}.png").get_json()["id"]
-        photos[slot] = [name]
+    photos = two_of_one_place(client)
     states = [begin_plan(client, "before-and-after", photos=photos) for _ in range(2)]
     touched = states[0]
     blend = {"kind": "blend_layer", "layer_id": "before", "mode": "normal"}

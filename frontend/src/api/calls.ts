@@ -283,7 +283,16 @@ export const startBatch = (name: string, batch: NewBatch): Promise<Job> =>
 export const fetchBatches = async (): Promise<Batch[]> =>
   (await getJson<{ batches: Batch[] }>("/api/batches")).batches;
 
-export const fetchBatch = (id: string): Promise<Batch> => getJson<Batch>(`/api/batches/${id}`);
+const ITEMS_A_PAGE = 100;
+
+/** A batch with as many pages of its pictures; what failed and what is doubtful come first. */
+export async function fetchBatch(id: string, pages: number): Promise<Batch> {
+  const asked = Array.from({ length: pages }, (_, page) =>
+    getJson<Batch>(`/api/batches/${id}?start=${page * ITEMS_A_PAGE}`),
+  );
+  const [first, ...others] = await Promise.all(asked as [Promise<Batch>]);
+  return { ...first, items: [first, ...others].flatMap(({ items }) => items) };
+}
 
 export const pauseBatch = (id: string, paused: boolean): Promise<Job> =>
   sendJson<Job>(`/api/batches/${id}`, { paused }, "PATCH");

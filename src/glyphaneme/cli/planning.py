@@ -14,8 +14,8 @@ if TYPE_CHECKING:
     from collections.abc import Iterator
 
     from glyphaneme.core.finish import FileSettings
-    from glyphaneme.core.plans import Plan
     from glyphaneme.services.plans.files import PutIn, Tools
+    from glyphaneme.services.plans.packing import PlanFile
     from glyphaneme.services.plans.tables import TableRow
 
 PLANS = CHECKOUT / "plans"
@@ -115,7 +115,7 @@ def run_make(options: argparse.Namespace, models: tuple[Path, ...], fonts: Path)
     return 0
 
 
-def _plan(named: str) -> Plan:
+def _plan(named: str) -> PlanFile:
     """Return a plan that ships, or one of a file.
 
     Raises
@@ -123,19 +123,19 @@ def _plan(named: str) -> Plan:
     ServiceError
         There is no such plan.
     """
-    from glyphaneme.core.plans import parse_plan
     from glyphaneme.services.errors import ServiceError
     from glyphaneme.services.plan_folder import PlanFolder
+    from glyphaneme.services.plans.packing import PlanFile, unpack_plan
 
     folder = PlanFolder(PLANS)
     if named in folder.plans:
-        return folder.require(named)
+        return PlanFile(folder.require(named), {}, ())
     file = Path(named)
     if not file.is_file():
         there = ", ".join(folder.plans)
         message = f"there is no plan called {named}; there are {there}"
         raise ServiceError(message)
-    return parse_plan(file.read_bytes())
+    return unpack_plan(file.read_bytes())
 
 
 def _output(options: argparse.Namespace) -> _Output:
@@ -174,7 +174,7 @@ def _put_in(options: argparse.Namespace) -> PutIn:
 
 
 def _make_rows(
-    plan: Plan, options: argparse.Namespace, output: _Output, tools: Tools
+    plan: PlanFile, options: argparse.Namespace, output: _Output, tools: Tools
 ) -> int:
     """Make a picture of each row; one that fails is told, and the rest goes on."""
     from glyphaneme.codecs.errors import PictureRefusedError
@@ -183,7 +183,7 @@ def _make_rows(
     from glyphaneme.services.plans.files import PutIn
     from glyphaneme.services.plans.tables import read_table
 
-    rows = read_table(options.table.read_bytes(), plan)
+    rows = read_table(options.table.read_bytes(), plan.plan)
     common, here = _put_in(options), options.table.parent
     folder = options.output if not options.output.suffix else options.output.parent
     folder.mkdir(parents=True, exist_ok=True)
@@ -228,7 +228,9 @@ def _called(rows: tuple[TableRow, ...]) -> Iterator[tuple[str, TableRow]]:
         yield name, row
 
 
-def _make(plan: Plan, put: PutIn, target: Path, output: _Output, tools: Tools) -> None:
+def _make(
+    plan: PlanFile, put: PutIn, target: Path, output: _Output, tools: Tools
+) -> None:
     from glyphaneme.services.plans.files import MadeOfFiles
 
     made = MadeOfFiles(plan, put, tools)

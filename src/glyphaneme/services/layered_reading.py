@@ -50,7 +50,7 @@ from glyphaneme.services.layered_ops import MODES, PLAIN_OP
 
 if TYPE_CHECKING:
     import io
-    from collections.abc import Iterator, Mapping
+    from collections.abc import Iterable, Iterator, Mapping
 
     from glyphaneme.core.render import Assets
 
@@ -110,6 +110,22 @@ def read_layered(file: BinaryIO) -> Unpacked:
     return _foreign(reader)
 
 
+def painted_by(
+    strokes: Iterable[NamedStroke], wanted: Iterable[str]
+) -> dict[str, Painting]:
+    """Return what strokes leave, by the ids of the last ones."""
+    by_id = {stroke.id: stroke for stroke in strokes}
+    found = {}
+    for last in wanted:
+        chain = []
+        named: str | None = last
+        while named is not None:
+            chain.append(by_id[named].stroke)
+            named = by_id[named].previous
+        found[last] = painted_all(Painting(), chain[::-1])
+    return found
+
+
 def assets_of_layered(unpacked: Unpacked) -> Assets:
     """Return all that rendering an unpacked file reads."""
     needed = all_needed(unpacked.composite)
@@ -120,15 +136,7 @@ def assets_of_layered(unpacked: Unpacked) -> Assets:
     rasters = {
         part.raster: part.raster_of(pyramids[part.picture]) for part in needed.rasters
     }
-    paintings = {}
-    by_id = {stroke.id: stroke for stroke in unpacked.strokes}
-    for last in needed.paintings:
-        chain = []
-        named: str | None = last
-        while named is not None:
-            chain.append(by_id[named].stroke)
-            named = by_id[named].previous
-        paintings[last] = painted_all(Painting(), chain[::-1])
+    paintings = painted_by(unpacked.strokes, needed.paintings)
     mattes = {
         part.raster: Raster(decode_matte(unpacked.mattes[part.matte]), part.share)
         for part in needed.mattes

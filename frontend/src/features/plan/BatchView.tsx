@@ -1,7 +1,7 @@
 /** One batch: how far it is, what failed and why, what is worth a look. */
 
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import type { ReactElement } from "react";
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type ReactElement, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { cancelJob, exportUrl, fetchBatch, pauseBatch, previewUrl } from "@/api/calls";
@@ -67,14 +67,15 @@ const Saved = styled.a`
 `;
 
 const ASK_AGAIN_MS = 1500;
-const DOUBTFUL = 0.35;
 const SMALL = 160;
 
 export function BatchView({ id }: { readonly id: string }): ReactElement | null {
   const client = useQueryClient();
+  const [pages, show] = useState(1);
   const batch = useQuery({
-    queryKey: ["batches", id],
-    queryFn: () => fetchBatch(id),
+    queryKey: ["batches", id, pages],
+    queryFn: () => fetchBatch(id, pages),
+    placeholderData: keepPreviousData,
     refetchInterval: ({ state }) => (isGoing(state.data) ? ASK_AGAIN_MS : false),
   });
   const after = (work: Promise<unknown>) =>
@@ -115,6 +116,9 @@ export function BatchView({ id }: { readonly id: string }): ReactElement | null 
             <ItemView key={item.number} item={item} />
           ))}
       </Items>
+      {items.length < batch.data.made + batch.data.failed ? (
+        <PlainButton onPress={() => show(pages + 1)}>Show more of them</PlainButton>
+      ) : null}
     </Box>
   );
 }
@@ -124,8 +128,7 @@ function isGoing(batch: Batch | undefined): boolean {
 }
 
 function ItemView({ item }: { readonly item: BatchItem }): ReactElement {
-  const { name, state, said, doubt, project_id: project } = item;
-  const isDoubtful = doubt !== null && doubt > DOUBTFUL;
+  const { name, state, said, is_doubtful: isDoubtful, project_id: project } = item;
   const says = said ?? (isDoubtful ? "Look at its outline." : "");
   return (
     <Item data-state={state} data-doubtful={isDoubtful}>

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import logging
 import tempfile
 import uuid
@@ -97,7 +98,8 @@ class BatchItem(BaseModel):
     name: str
     state: Literal["waiting", "made", "failed"]
     said: str | None
-    doubt: float | None
+    is_doubtful: bool
+    """Whether its cut-outs are so unsure that it is worth a look."""
     project_id: uuid.UUID | None
 
 
@@ -127,6 +129,8 @@ class _Request(BaseModel):
     keep: Keep
     settings: FileSettings | None
     count: int
+    items: str
+    """The SHA-256 of what is to be made, by which the same request is known again."""
 
 
 def start_batch(
@@ -144,6 +148,7 @@ def start_batch(
         keep=wanted.keep,
         settings=wanted.settings,
         count=len(wanted.items),
+        items=hashlib.sha256(wanted.model_dump_json().encode()).hexdigest(),
     )
     known = find_job(visit.session, batch_id)
     job = begin_job(
@@ -412,5 +417,6 @@ def _batch(visit: Visit, row: JobRow) -> Batch:
 
 
 def _item(row: BatchItemRow) -> BatchItem:
-    fields = {name: getattr(row, name) for name in BatchItem.model_fields}
-    return BatchItem.model_validate(fields)
+    fields = {name: getattr(row, name, None) for name in BatchItem.model_fields}
+    is_doubtful = row.doubt is not None and row.doubt > DOUBTFUL
+    return BatchItem.model_validate(fields | {"is_doubtful": is_doubtful})

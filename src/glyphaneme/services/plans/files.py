@@ -3,17 +3,24 @@
 from __future__ import annotations
 
 import hashlib
+import io
 from functools import partial
 from typing import TYPE_CHECKING, BinaryIO, NamedTuple
 
-from glyphaneme.codecs import encode_matte, read_picture
+from glyphaneme.codecs import decode_matte, encode_matte, read_picture
 from glyphaneme.core.align import MapKind
-from glyphaneme.core.errors import NoSubjectError, NotAlikeError
+from glyphaneme.core.errors import NoSubjectError, NotAlikeError, PlanRefusedError
 from glyphaneme.core.mask import Raster
 from glyphaneme.core.place import build_pyramid
 from glyphaneme.core.plans import Filling, FoundCut, Known, empty_slots, filled
-from glyphaneme.core.plans.completing import asked_of, completed
-from glyphaneme.core.render import all_needed, own_pyramid, render
+from glyphaneme.core.plans.completing import AskedPhoto, asked_of, completed
+from glyphaneme.core.render import (
+    all_needed,
+    laid_patches,
+    mended_copy,
+    own_pyramid,
+    render,
+)
 from glyphaneme.core.values import with_fields
 from glyphaneme.core.words.typesetting import measured
 from glyphaneme.services.aligning import aligned
@@ -21,10 +28,12 @@ from glyphaneme.services.cutting import Cut, CutRequest
 from glyphaneme.services.errors import ServiceError, SlotsEmptyError
 from glyphaneme.services.file_writing import write_file
 from glyphaneme.services.filing import Making, require_size
+from glyphaneme.services.layered_reading import painted_by
 from glyphaneme.services.layered_writing import Sources, write_layered
 from glyphaneme.services.matching import LOOKED_AT
 from glyphaneme.services.photo_facts import Glances, Photo, facts_of
 from glyphaneme.services.pictures import name_from_file
+from glyphaneme.services.plans.packing import INCOMPLETE, staying_mattes
 from glyphaneme.services.rendering import Silent
 from glyphaneme.services.showing import whole_view
 
@@ -39,11 +48,17 @@ if TYPE_CHECKING:
     from glyphaneme.core.mask import CutWay
     from glyphaneme.core.place import Pyramid
     from glyphaneme.core.plans import Plan
+    from glyphaneme.core.plans.facts import PhotoFacts
     from glyphaneme.core.render import Assets
     from glyphaneme.core.words.faces import Face
     from glyphaneme.core.words.values import Measure, Words
     from glyphaneme.services.font_folder import FontFolder
     from glyphaneme.services.networks import Networks
+    from glyphaneme.services.plans.packing import PlanFile
+
+
+STAYS = "stays-"
+"""Before the names of pictures that stay: files may be called alike."""
 
 
 class PutIn(NamedTuple):
@@ -80,16 +95,17 @@ class MadeOfFiles:
         What would come of it is beyond what a composite may hold.
     """
 
-    def __init__(self, plan: Plan, put: PutIn, tools: Tools) -> None:
+    def __init__(self, packed: PlanFile, put: PutIn, tools: Tools) -> None:
+        plan = packed.plan
         _require_known(plan, put)
+        self._packed = packed
         self._tools = tools
-        self._files: dict[str, Path] = {}
         self._photos: dict[str, Photo] = {}
         self._mattes: dict[str, _Matte] = {}
         self.sayings: list[str] = []
         """What did not go as it should, in sentences."""
         named = {path: f"photo-{n}" for n, path in enumerate(_paths(put), 1)}
-        self._files = {picture: path for path, picture in named.items()}
+        self._files: dict[str, Path] = {one: path for path, one in named.items()}
         filling = Filling(
             photos={
                 slot: tuple(named[path] for path in paths)
@@ -101,7 +117,7 @@ class MadeOfFiles:
         lacking = empty_slots(plan, filling)
         if lacking:
             raise SlotsEmptyError([slot.title for slot in lacking])
-        self.composite = self._complete(plan, filling)
+        self.composite = self._complete(_cut_anew(plan), filling)
 
     def write(self, target: BinaryIO, settings: FileSettings) -> tuple[int, int]:
         """Write it as a picture; returns its width and height.
@@ -125,8 +141,8 @@ class MadeOfFiles:
             if data is not None:
                 fonts[name] = data
         sources = Sources(
-            lambda picture: _pieces(self._files[picture]),
-            [],
+            self._original,
+            self._packed.strokes,
             lambda name: iter((self._mattes[name].file,)),
             fonts,
         )
@@ -150,7 +166,11 @@ class MadeOfFiles:
             read = None if cut is None else partial(self._matte, cut.matte)
             found = None if cut is None or read is None else (cut, read)
             facts[picture] = facts_of(photo, asked, glances, found)
-        known = Known(facts, self._measured)
+        stays = {name: self._staying(name) for name in plan.pictures}
+        for layer in plan.all_layers():
+            for part in staying_mattes(layer):
+                self._keep_matte(part.matte, part.level)
+        known = Known(facts, self._measured, stays=stays)
         pairs = {}
         for pair in filled(plan, filling, known).wanted.pairs:
             matrix = self._paired(pair)
@@ -163,12 +183,47 @@ class MadeOfFiles:
     def _read(self, picture: str) -> Photo:
         path = self._files[picture]
         with path.open("rb") as file:
-            digest = hashlib.file_digest(file, "sha256").hexdigest()
-            file.seek(0)
-            pyramid = build_pyramid(read_picture(file))
-        photo = Photo(picture, digest, name_from_file(path.name), pyramid)
+            return self._photo(picture, name_from_file(path.name), file)
+
+    def _photo(self, picture: str, name: str, file: BinaryIO) -> Photo:
+        digest = hashlib.file_digest(file, "sha256").hexdigest()  # type: ignore[arg-type]
+        file.seek(0)
+        photo = Photo(picture, digest, name, build_pyramid(read_picture(file)))
         self._photos[picture] = photo
         return photo
+
+    def _staying(self, name: str) -> PhotoFacts:
+        """Return what is known of a picture that stays in the plan."""
+        data = self._packed_file(self._packed.plan.pictures[name])
+        photo = self._photo(STAYS + name, name_from_file(name), io.BytesIO(data))
+        return facts_of(photo, AskedPhoto(), Glances(), None)
+
+    def _keep_matte(self, name: str, level: int) -> None:
+        file = self._packed_file(name)
+        self._mattes[name] = _Matte(file, decode_matte(file), level)
+
+    def _packed_file(self, sha256: str) -> bytes:
+        """Return what stays in the plan.
+
+        Raises
+        ------
+        PlanRefusedError
+            It is missing.
+        """
+        found = self._packed.files.get(sha256)
+        if found is None:
+            raise PlanRefusedError(INCOMPLETE)
+        return found
+
+    def _original(self, picture: str) -> Iterator[bytes]:
+        """Yield the file of a picture, piece by piece."""
+        if picture not in self._files:
+            name = picture.removeprefix(STAYS)
+            yield self._packed_file(self._packed.plan.pictures[name])
+            return
+        with self._files[picture].open("rb") as file:
+            while piece := file.read(2**20):
+                yield piece
 
     def _cut(self, photo: Photo, way: CutWay) -> FoundCut | None:
         cut = Cut.begun(self._tools.networks, photo.pyramid, CutRequest(way=way))
@@ -227,9 +282,14 @@ class MadeOfFiles:
             part.raster: part.raster_of(pyramids[part.picture])
             for part in needed.rasters
         }
-        assets: Assets = {**pyramids, **mattes, **rasters}
+        paintings = painted_by(self._packed.strokes, needed.paintings)
+        mended = {
+            one.name: mended_copy(one, pyramids[one.picture]) for one in needed.mended
+        }
+        assets: Assets = {**pyramids, **mended, **mattes, **rasters, **paintings}
         own = {one.name: own_pyramid(one, assets) for one in needed.own_colors}
-        return {**assets, **own, **self._faces(iter(needed.fonts))}
+        assets = {**assets, **own, **self._faces(iter(needed.fonts))}
+        return {**assets, **laid_patches(needed.mended_places, assets)}
 
 
 def _require_known(plan: Plan, put: PutIn) -> None:
@@ -262,7 +322,7 @@ def _paths(put: PutIn) -> dict[Path, None]:
     return dict.fromkeys(path for paths in put.photos.values() for path in paths)
 
 
-def _pieces(path: Path) -> Iterator[bytes]:
-    with path.open("rb") as file:
-        while piece := file.read(2**20):
-            yield piece
+def _cut_anew(plan: Plan) -> Plan:
+    """Return a plan that cuts out all photos of its slots anew: no matte is here."""
+    slots = tuple(with_fields(slot, made_with=None) for slot in plan.slots)
+    return with_fields(plan, slots=slots)

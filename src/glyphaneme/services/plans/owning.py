@@ -22,7 +22,13 @@ from glyphaneme.services.errors import (
 from glyphaneme.services.painting import keep_named, named_strokes
 from glyphaneme.services.pictures import bring_in
 from glyphaneme.services.plan_folder import A_PLAN
-from glyphaneme.services.plans.packing import PlanFile, pack_plan, unpack_plan
+from glyphaneme.services.plans.packing import (
+    INCOMPLETE,
+    PlanFile,
+    pack_plan,
+    staying_mattes,
+    unpack_plan,
+)
 from glyphaneme.services.projects import composite_at, require_project
 from glyphaneme.services.showing import write_preview
 from glyphaneme.store import plans as plans_store
@@ -132,7 +138,7 @@ def export_plan(visit: Visit, plan: Plan) -> bytes:
         if not files[sha256]:
             raise NotThereError("picture")
     for layer in plan.all_layers():
-        for part in _staying_mattes(layer):
+        for part in staying_mattes(layer):
             files[part.matte] = b"".join(blob_pieces(visit.session, part.matte))
     lasts = {part.last or "" for layer in plan.all_layers() for part in _painted(layer)}
     return pack_plan(PlanFile(plan, files, named_strokes(visit, lasts)))
@@ -154,7 +160,7 @@ def import_plan(visit: Visit, data: bytes) -> Plan:
     _bring_pictures(visit, packed)
     keep_named(visit, packed.strokes)
     for layer in packed.plan.all_layers():
-        for matte in _staying_mattes(layer):
+        for matte in staying_mattes(layer):
             file = packed.files.get(matte.matte)
             if file is not None:
                 keep_brought(visit.session, file, matte.level)
@@ -183,21 +189,6 @@ def _bring_pictures(visit: Visit, packed: PlanFile) -> None:
             raise PlanRefusedError(INCOMPLETE)
         file = io.BytesIO(packed.files[sha256])
         bring_in(visit, file, file_name=f"{name}.png", on_shelf=False)
-
-
-INCOMPLETE = (
-    "This plan is not whole: something that stays in it is missing. Save its file anew "
-    "where it comes from."
-)
-
-
-def _staying_mattes(layer: PlanLayer) -> Iterator[MattePart]:
-    """Yield the mattes of a photo that stays."""
-    if isinstance(layer, PlanPhoto) and layer.slot is not None:
-        return
-    for part in layer.mask.parts if layer.mask else ():
-        if isinstance(part, MattePart):
-            yield part
 
 
 def _painted(layer: PlanLayer) -> Iterator[PaintedPart]:

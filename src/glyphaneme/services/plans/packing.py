@@ -15,13 +15,16 @@ from typing import TYPE_CHECKING, Any, Final, NamedTuple
 from pydantic import TypeAdapter, ValidationError
 
 from glyphaneme.core.errors import CoreError, PlanRefusedError
+from glyphaneme.core.mask import MattePart
 from glyphaneme.core.mask.strokes import NamedStroke, require_strokes_named
 from glyphaneme.core.plans import plan_json, read_plan
+from glyphaneme.core.plans.layers import PlanPhoto
 
 if TYPE_CHECKING:
-    from collections.abc import Mapping, Sequence
+    from collections.abc import Iterator, Mapping, Sequence
 
     from glyphaneme.core.plans import Plan
+    from glyphaneme.core.plans.layers import PlanLayer
 
 FILES: Final = "files"
 STROKES: Final = "strokes"
@@ -96,6 +99,10 @@ def _files(value: object) -> dict[str, bytes]:
     return found
 
 
+INCOMPLETE: Final = (
+    "This plan is not whole: something that stays in it is missing. Save its file anew "
+    "where it comes from."
+)
 DAMAGED: Final = (
     "This plan is damaged: a picture in it is not the one that it names. Save it anew "
     "where it comes from."
@@ -117,3 +124,12 @@ def _strokes(value: object) -> list[NamedStroke]:
         message = "This plan is damaged: a stroke in it is not the one that it names."
         raise PlanRefusedError(message) from cause
     return strokes
+
+
+def staying_mattes(layer: PlanLayer) -> Iterator[MattePart]:
+    """Yield the mattes of a layer that stay, as its photo does."""
+    if isinstance(layer, PlanPhoto) and layer.slot is not None:
+        return
+    for part in layer.mask.parts if layer.mask else ():
+        if isinstance(part, MattePart):
+            yield part
