@@ -181,6 +181,22 @@ def test_photos_are_dropped_exchanged_turned_round_and_taken_out(
     expect(page.get_by_text("Still to come: Photos.")).to_be_visible()
 
 
+def test_several_files_for_one_slot_each_have_a_place(
+    shelf: Hands, tmp_path: Path
+) -> None:
+    page = shelf.page
+    to_plan(shelf, "melting")
+    free(page, "Photos").click()
+    with page.expect_file_chooser() as chooser:
+        page.get_by_role("button", name="From this computer…").click()
+    names = ("red disk", "soft hills", "soft wood")
+    chooser.value.set_files([tmp_path / f"{name}.png" for name in names])
+
+    photos = page.get_by_role("img", name="In Photos")
+    expect(photos).to_have_count(3)
+    assert len({one.get_attribute("src") for one in photos.all()}) == 3
+
+
 def drop(page: Page, name: str, data: bytes) -> None:
     """Drop a file somewhere on the page."""
     transfer = page.evaluate_handle(
