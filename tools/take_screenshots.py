@@ -28,6 +28,7 @@ RESTS_WITHIN_MS = 120_000
 SLOWLY_DRAWN_MS = 2000
 """What no attribute tells: fonts, and strips that are being filled."""
 ALL_LOADED = """() => [...document.images].every((image) =>
+    !image.checkVisibility() ||
     image.getBoundingClientRect().top > innerHeight || image.naturalWidth > 0)"""
 
 
