@@ -20,7 +20,7 @@ from glyphaneme.core.cutout import Look
 from glyphaneme.core.cutout.own_colors import with_own_colors
 from glyphaneme.core.mask import CutWay, Hints, RoughStroke
 from glyphaneme.core.place import Pyramid, build_pyramid
-from glyphaneme.services.cutting import Cut, CutRequest
+from glyphaneme.services.matting import Cut, CutRequest
 from glyphaneme.services.networks import Networks
 
 if TYPE_CHECKING:

@@ -11,7 +11,7 @@ import skimage.data
 
 from glyphaneme.core.mask import CutWay, Hints
 from glyphaneme.core.place import build_pyramid
-from glyphaneme.services.cutting import Cut, CutRequest
+from glyphaneme.services.matting import Cut, CutRequest
 from glyphaneme.services.networks import LARGE, LIGHT, Networks
 
 MODELS = Path(__file__).parents[2] / "var" / "models"

@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
-    from glyphaneme.services.cutting import CutRequest
+    from glyphaneme.services.matting import CutRequest
     from glyphaneme.services.networks import Networks
 
 Point = tuple[float, float]
@@ -105,7 +105,7 @@ def _cut(
 
 
 def _request(options: argparse.Namespace) -> CutRequest:
-    from glyphaneme.services.cutting import CutRequest
+    from glyphaneme.services.matting import CutRequest
 
     points = [at for stroke in (*options.keep, *options.drop) for at in stroke] + list(
         options.rect or ()

@@ -10,13 +10,13 @@ from glyphaneme.core.errors import NoSubjectError
 from glyphaneme.core.mask import Mask, MattePart, Raster
 from glyphaneme.core.place import Placement, build_pyramid
 from glyphaneme.core.render import View, all_needed, own_pyramid, render_bands
-from glyphaneme.services.cutting import Cut
 from glyphaneme.services.errors import ExportSizeError, NoSubjectFoundError
+from glyphaneme.services.matting import Cut
 
 if TYPE_CHECKING:
     from glyphaneme.core.place import Pyramid
     from glyphaneme.core.render import Assets
-    from glyphaneme.services.cutting import CutRequest
+    from glyphaneme.services.matting import CutRequest
     from glyphaneme.services.networks import Networks
 
 PHOTO = "photo"

@@ -10,11 +10,11 @@ from pydantic import BaseModel, ConfigDict, Field
 from glyphaneme.services import cutting
 from glyphaneme.services.cutting import (
     CutAnswer,
-    CutRequest,
     DoubtfulPlace,
     Haste,
     NetworkChoice,
 )
+from glyphaneme.services.matting import CutRequest
 from glyphaneme.web.describing import blueprint
 from glyphaneme.web.shared import IdPath, changing, looking
 

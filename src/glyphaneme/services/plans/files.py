@@ -24,13 +24,13 @@ from glyphaneme.core.render import (
 from glyphaneme.core.values import with_fields
 from glyphaneme.core.words.typesetting import measured
 from glyphaneme.services.aligning import aligned
-from glyphaneme.services.cutting import Cut, CutRequest
 from glyphaneme.services.errors import ServiceError, SlotsEmptyError
 from glyphaneme.services.file_writing import write_file
 from glyphaneme.services.filing import Making, require_size
 from glyphaneme.services.layered_reading import painted_by
 from glyphaneme.services.layered_writing import Sources, write_layered
 from glyphaneme.services.matching import LOOKED_AT
+from glyphaneme.services.matting import Cut, CutRequest
 from glyphaneme.services.photo_facts import Glances, Photo, facts_of
 from glyphaneme.services.pictures import name_from_file
 from glyphaneme.services.plans.packing import INCOMPLETE, staying_mattes

@@ -12,9 +12,10 @@ from glyphaneme.core.plans import FoundCut, Known, filled
 from glyphaneme.core.plans.completing import AskedPhoto, asked_of, completed
 from glyphaneme.core.render import render
 from glyphaneme.services.assets import assets_of
-from glyphaneme.services.cutting import CutRequest, known_matte, matte_of
+from glyphaneme.services.cutting import known_matte, matte_of
 from glyphaneme.services.fonts import measured_words
 from glyphaneme.services.matching import LOOKED_AT
+from glyphaneme.services.matting import CutRequest
 from glyphaneme.services.photo_facts import Photo, facts_of
 from glyphaneme.services.plans.pairing import found_pairs
 from glyphaneme.services.showing import whole_view

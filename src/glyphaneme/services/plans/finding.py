@@ -5,7 +5,7 @@ from __future__ import annotations
 import uuid
 from typing import TYPE_CHECKING, NamedTuple
 
-from glyphaneme.services.cutting import CutRequest, found_now
+from glyphaneme.services.cutting import found_now
 from glyphaneme.services.errors import (
     NetworkMissingError,
     NoSubjectFoundError,
@@ -13,6 +13,7 @@ from glyphaneme.services.errors import (
     NotThereError,
     ServiceError,
 )
+from glyphaneme.services.matting import CutRequest
 from glyphaneme.services.plans.filling import Result, fill
 from glyphaneme.services.plans.pairing import paired_now
 from glyphaneme.services.reporting import PartOf

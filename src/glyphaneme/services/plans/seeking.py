@@ -7,8 +7,9 @@ from typing import TYPE_CHECKING, Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from glyphaneme.services.cutting import CutRequest, start_cut
+from glyphaneme.services.cutting import start_cut
 from glyphaneme.services.errors import NetworkMissingError
+from glyphaneme.services.matting import CutRequest
 from glyphaneme.services.plans.pairing import asked_before, start_pairing
 from glyphaneme.services.working import Job, job_of
 from glyphaneme.store.jobs import OPEN_STATES, latest_job
